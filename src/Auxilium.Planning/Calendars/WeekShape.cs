@@ -1,0 +1,34 @@
+namespace Auxilium.Planning.Calendars;
+
+/// <summary>Seven days, Monday first, that repeat without end.</summary>
+internal sealed class WeekShape
+{
+    private readonly DayShape[] _days;
+    private readonly int[] _before = new int[8];
+
+    public WeekShape(IReadOnlyList<DayShape> days)
+    {
+        _days = [.. days];
+        for (var i = 0; i < 7; i++) _before[i + 1] = _before[i] + _days[i].Total;
+    }
+
+    public int Total => _before[7];
+
+    public static WeekShape Constant(DayShape day) => new([day, day, day, day, day, day, day]);
+
+    public DayShape DayOf(int day) => _days[day % 7];
+
+    /// <summary>Working minutes from day 0 to the start of <paramref name="day"/>.</summary>
+    public int WorkedBefore(int day) => day / 7 * Total + _before[day % 7];
+
+    /// <summary>Start of the <paramref name="k"/>-th working minute counted from day 0. <see cref="Total"/> must not be 0.</summary>
+    public PlanTime MinuteStart(int k)
+    {
+        var (week, rest) = Math.DivRem(k, Total);
+        var weekday = 0;
+        while (_before[weekday + 1] <= rest) weekday++;
+        return new PlanTime((week * 7 + weekday) * PlanTime.MinutesPerDay + _days[weekday].MinuteStart(rest - _before[weekday]));
+    }
+
+    public WeekShape Intersect(WeekShape other) => new([.. _days.Zip(other._days, (a, b) => a.Intersect(b))]);
+}

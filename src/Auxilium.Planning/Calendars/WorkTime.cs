@@ -1,0 +1,111 @@
+namespace Auxilium.Planning.Calendars;
+
+/// <summary>
+/// A calendar compiled for arithmetic (rule T6). Time is cut into spans in which one week repeats; each span knows the working
+/// minutes before it, so every operation is one binary search over the spans and a few additions. Nothing is allocated.
+/// </summary>
+public sealed class WorkTime
+{
+    /// <summary>Stands for "never": no working minute is left.</summary>
+    internal static readonly PlanTime Never = new(int.MaxValue);
+
+    private readonly int[] _firstDay;
+    private readonly WeekShape[] _week;
+    private readonly int[] _before;
+    private readonly int[] _offset;
+
+    internal WorkTime(IReadOnlyList<(int FirstDay, WeekShape Week)> spans)
+    {
+        _firstDay = [.. spans.Select(s => s.FirstDay)];
+        _week = [.. spans.Select(s => s.Week)];
+        _before = new int[spans.Count];
+        _offset = new int[spans.Count];
+        for (var i = 0; i < spans.Count; i++)
+        {
+            if (i > 0) _before[i] = _offset[i - 1] + _week[i - 1].WorkedBefore(_firstDay[i]);
+            _offset[i] = _before[i] - _week[i].WorkedBefore(_firstDay[i]);
+        }
+    }
+
+    /// <summary>Every minute of every day.</summary>
+    public static WorkTime AroundTheClock { get; } = CalendarCompiler.Compile(WorkCalendar.AroundTheClock, []);
+
+    /// <summary>Working minutes before <paramref name="time"/>, counted from the first day of the calendar.</summary>
+    public int Worked(PlanTime time)
+    {
+        var day = time.Day;
+        var span = SpanOfDay(day);
+        var week = _week[span];
+        return _offset[span] + week.WorkedBefore(day) + week.DayOf(day).WorkedBefore(time.MinuteOfDay);
+    }
+
+    /// <summary>Start of the working minute number <paramref name="k"/> (from 0); <see cref="Never"/> when there are not so many.</summary>
+    public PlanTime MinuteStart(int k)
+    {
+        if (k < 0) return new PlanTime(0);
+        var span = LastAtMost(_before, k);
+        return _week[span].Total == 0 ? Never : _week[span].MinuteStart(k - _offset[span]);
+    }
+
+    /// <summary>The earliest instant at or after <paramref name="time"/> that begins a working minute.</summary>
+    public PlanTime Next(PlanTime time) => MinuteStart(Worked(time));
+
+    /// <summary>The latest instant at or before <paramref name="time"/> that ends a working minute.</summary>
+    public PlanTime Prev(PlanTime time) => MinuteEnd(Worked(time));
+
+    /// <summary>
+    /// For n &gt; 0 the end of the n-th working minute at or after <paramref name="time"/>; for n = 0 the time itself;
+    /// for n &lt; 0 the start of the |n|-th working minute before it.
+    /// </summary>
+    public PlanTime Add(PlanTime time, int n) => n switch
+    {
+        0 => time,
+        > 0 => MinuteEnd(Worked(time) + n),
+        _ => MinuteStart(Worked(time) + n),
+    };
+
+    /// <summary>Working minutes in [<paramref name="from"/>, <paramref name="to"/>); negative when they are the other way round.</summary>
+    public int Between(PlanTime from, PlanTime to) => Worked(to) - Worked(from);
+
+    /// <summary>The latest instant f with <c>Add(f, lag) ≤ limit</c>: a bound on a successor taken back to its predecessor (rule B1).</summary>
+    public PlanTime TakeBack(PlanTime limit, int lag)
+    {
+        if (lag == 0) return limit;
+        var worked = Worked(limit);
+        if (lag < 0 && MinuteStart(worked) != limit) worked--;
+        return MinuteStart(worked - lag);
+    }
+
+    /// <summary>The working intervals of a day, in minutes from midnight.</summary>
+    public IReadOnlyList<WorkInterval> On(DateOnly date) => _week[SpanOfDay(date.DayNumber)].DayOf(date.DayNumber).Intervals;
+
+    /// <summary>Working minutes in a day.</summary>
+    public int WorkedOn(DateOnly date) => _week[SpanOfDay(date.DayNumber)].DayOf(date.DayNumber).Total;
+
+    internal WorkTime Intersect(WorkTime other)
+    {
+        var days = _firstDay.Concat(other._firstDay).Distinct().Order();
+        return new WorkTime([.. days.Select(d => (d, _week[SpanOfDay(d)].Intersect(other._week[other.SpanOfDay(d)])))]);
+    }
+
+    private PlanTime MinuteEnd(int count)
+    {
+        var start = MinuteStart(count - 1);
+        return start == Never ? Never : new PlanTime(start.Minutes + 1);
+    }
+
+    private int SpanOfDay(int day) => LastAtMost(_firstDay, day);
+
+    /// <summary>Index of the last entry of an ascending list that is at most <paramref name="value"/>; the list starts at or below it.</summary>
+    private static int LastAtMost(int[] ascending, int value)
+    {
+        int low = 0, high = ascending.Length - 1;
+        while (low < high)
+        {
+            var middle = (low + high + 1) >>> 1;
+            if (ascending[middle] <= value) low = middle;
+            else high = middle - 1;
+        }
+        return low;
+    }
+}

@@ -1,0 +1,55 @@
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
+
+namespace Auxilium.Planning.Editing;
+
+/// <summary>Dates that a person fixes. See <see cref="PlaceTask"/> for the rule.</summary>
+internal static class DateEdits
+{
+    public static AppliedEdit Place(Plan plan, PlaceTask edit)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        TaskEdits.RefusePhase(plan, task, EditField.Start, "dates follow from the rows inside it: move those");
+        var calendar = plan.EffectiveCalendar(task);
+        var start = edit.Start?.AsStart(calendar);
+        if (start is { IsInRange: false })
+            throw new EditRefusedException("outOfRange", "That is outside the years that can be planned: give a date from 1990 to 2100.", task.Id, EditField.Start);
+        if (task.IsStarted)
+        {
+            if (start is null) throw new EditRefusedException("started", "This task has started, so it has a start date: type the day it began, or set its progress to 0.", task.Id, EditField.Start);
+            return TrackingEdits.Set(plan, new SetTracking(task.Id, task.Progress, start, task.ActualFinish));
+        }
+        if (start is null) return Set(plan, new SetFixedDates(task.Id, null, null));
+        if (edit.Pin) return Set(plan, new SetFixedDates(task.Id, new PinnedDates(start.Value), null));
+        var free = Set(plan, new SetFixedDates(task.Id, null, null));
+        var earliest = Scheduler.Calculate(free.Plan).StartOf(task.Id);
+        var notBefore = start > earliest ? new DateConstraint(ConstraintKind.StartNoEarlierThan, start.Value) : null;
+        return Set(plan, new SetFixedDates(task.Id, null, notBefore));
+    }
+
+    public static AppliedEdit Set(Plan plan, SetFixedDates edit)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        if (edit.Pinned is { Finish: { } finish } pinned && finish < pinned.Start)
+            throw new EditRefusedException("pinned", "A pinned task cannot finish before it starts: give a later finish.", task.Id, EditField.Finish);
+        var changed = task with { Pinned = edit.Pinned, Constraint = edit.Constraint };
+        return PlanEditor.Changed(plan, changed, edit, new SetFixedDates(task.Id, task.Pinned, task.Constraint), EditField.Start);
+    }
+
+    public static AppliedEdit SetFinish(Plan plan, SetFinish edit, EditContext context)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        TaskEdits.RefusePhase(plan, task, EditField.Finish, "dates follow from the rows inside it: move those");
+        var calendar = plan.EffectiveCalendar(task);
+        var finish = edit.Finish.AsFinish(calendar);
+        if (task.IsFinished) return TrackingEdits.Set(plan, new SetTracking(task.Id, 1, task.ActualStart, finish));
+        if (task.Milestone)
+            throw new EditRefusedException("milestoneLength", "A milestone takes no time: set its start date instead.", task.Id, EditField.Finish);
+        var start = context.Schedule.StartOf(task.Id);
+        var minutes = new WorkMinutes(calendar.Between(start, finish));
+        if (minutes <= WorkMinutes.Zero)
+            throw new EditRefusedException("finish", $"This task starts on {Dates.Day(start)}, so it cannot be finished by then: give a working day from there on.", task.Id, EditField.Finish);
+        return TaskEdits.SetLength(plan, new SetLength(task.Id, new(plan.Project.Units.ToLength(minutes))));
+    }
+}

@@ -1,0 +1,17 @@
+using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
+
+namespace Auxilium.Planning.Editing;
+
+/// <summary>What an edit is understood by, besides the plan itself.</summary>
+/// <param name="Schedule">The dates of the plan as the edit finds it.</param>
+/// <param name="Today">The day it is.</param>
+/// <param name="Directory">The people of the organisation, whether on this plan or not.</param>
+public sealed record EditContext(Schedule Schedule, DateOnly Today, IReadOnlyList<Person> Directory);
+
+/// <summary>An edit that was applied.</summary>
+/// <param name="Plan">The plan afterwards.</param>
+/// <param name="Edit">The edit with everything that was left open decided, so that applying it again does the same.</param>
+/// <param name="Inverse">The edit that takes it back.</param>
+/// <param name="Touched">What it changed.</param>
+public sealed record AppliedEdit(Plan Plan, PlanEdit Edit, PlanEdit Inverse, IReadOnlyList<Touch> Touched);

@@ -1,0 +1,66 @@
+using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
+
+namespace Auxilium.Planning.Editing;
+
+/// <summary>An edit with everything that follows from it.</summary>
+public sealed record EditedPlan(AppliedEdit Applied, Schedule Before, Schedule After, Ripple Ripple);
+
+/// <summary>The one way a plan changes: apply the edit, work out the dates, say what moved.</summary>
+public static class EditPipeline
+{
+    /// <exception cref="EditRefusedException">The edit makes no sense on this plan, or no schedule can honour what it asks.</exception>
+    public static EditedPlan Run(Schedule before, PlanEdit edit, DateOnly today, IReadOnlyList<Person> directory)
+    {
+        var applied = PlanEditor.Apply(before.Plan, edit, new EditContext(before, today, directory));
+        try
+        {
+            var after = Scheduler.Calculate(applied.Plan);
+            return new EditedPlan(applied, before, after, Ripple.Between(before, after));
+        }
+        catch (UnsoundPlanException unsound)
+        {
+            var problem = unsound.Problems[0];
+            throw new EditRefusedException(problem.Code, problem.Message, TaskOf(edit), FieldOf(edit));
+        }
+    }
+
+    /// <summary>The row an edit was made in.</summary>
+    private static string? TaskOf(PlanEdit edit) => edit switch
+    {
+        AddTask e => e.Id,
+        IndentTask e => e.Task,
+        OutdentTask e => e.Task,
+        MoveTask e => e.Task,
+        SetLength e => e.Task,
+        SetMilestone e => e.Task,
+        SetOwner e => e.Task,
+        SetAssignments e => e.Task,
+        TypePredecessors e => e.Task,
+        SetPredecessors e => e.Task,
+        StartTask e => e.Task,
+        ReportProgress e => e.Task,
+        FinishTask e => e.Task,
+        SetTracking e => e.Task,
+        PlaceTask e => e.Task,
+        SetFixedDates e => e.Task,
+        SetFinish e => e.Task,
+        _ => null,
+    };
+
+    /// <summary>The part of the row an edit was made in.</summary>
+    private static EditField FieldOf(PlanEdit edit) => edit switch
+    {
+        AddTask => EditField.Name,
+        IndentTask or OutdentTask or MoveTask => EditField.Place,
+        SetLength or SetMilestone => EditField.Length,
+        SetOwner or SetAssignments => EditField.Owner,
+        TypePredecessors or SetPredecessors => EditField.After,
+        StartTask or ReportProgress or FinishTask or SetTracking => EditField.Progress,
+        PlaceTask or SetFixedDates => EditField.Start,
+        SetFinish => EditField.Finish,
+        SetProjectStart => EditField.ProjectStart,
+        SetFinishBy => EditField.FinishBy,
+        _ => EditField.None,
+    };
+}

@@ -1,0 +1,107 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
+
+namespace Auxilium.Planning.Editing;
+
+/// <summary>Says what an edit changed by itself, before anything that followed from it.</summary>
+internal static class EditText
+{
+    public static IEnumerable<TextRun> Of(PlanEdit edit, Schedule before, Schedule after) => edit switch
+    {
+        AddTask e => [Name(after, e.Id), new(" added.")],
+        RemoveTasks e => e.Tasks.Length == 1 ? [Name(before, e.Tasks[0]), new(" removed.")] : [new($"{e.Tasks.Length} rows", true), new(" removed.")],
+        RestoreTasks e => e.Tasks.Length == 1 ? [Name(after, e.Tasks[0].Task.Id), new(" is back.")] : [new($"{e.Tasks.Length} rows", true), new(" are back.")],
+        RenameTask e => [Name(before, e.Task), new(" is now called "), Name(after, e.Task), new(".")],
+        SetLength e => SetLength(e, before, after),
+        SetMilestone e => [Name(after, e.Task), new(e.On ? " is now a milestone." : " is now a task.")],
+        SetAssignments e => [Name(after, e.Task), .. Owner(after, e.Task)],
+        SetPredecessors e => Predecessors(e, after),
+        OutdentTask e => [Name(after, e.Task), new(" is one level up.")],
+        MoveTask e => MovedRow(e, after),
+        SetTracking e => Tracking(e, after),
+        SetFixedDates e => Fixed(e, after),
+        RenameProject e => [new("The project is now called "), new(e.Name, true), new(".")],
+        SetProjectStart => [new("The project now starts "), new(Dates.Day(after.Start), true), new(".")],
+        SetFinishBy => [.. FinishBy(after)],
+        JoinPlan e => [new(e.Person.Name, true), new(" joined the plan.")],
+        LeavePlan => [new("A person left the plan.")],
+        Together e => Several(e, before, after),
+        _ => [new("The plan changed.")],
+    };
+
+    private static TextRun Name(Schedule schedule, string task) => new(LengthText.Shorten(schedule.Plan.Find(task)!.Name), true);
+
+    private static IEnumerable<TextRun> SetLength(SetLength edit, Schedule before, Schedule after)
+    {
+        var was = before.Plan.Find(edit.Task)!;
+        yield return Name(after, edit.Task);
+        var (length, tentative) = edit.Length;
+        if (was.Length == length)
+            yield return new(tentative ? $" still takes {length.InWords()}, as a guess." : $" takes {length.InWords()}, confirmed.");
+        else
+            yield return new($" now takes {length.InWords()}{(tentative ? " (a guess)" : "")} instead of {was.Length.InWords()}.");
+    }
+
+    private static IEnumerable<TextRun> Owner(Schedule after, string task)
+    {
+        var owner = after.Plan.FindPerson(after.Plan.Find(task)!.Owner);
+        return owner is null ? [new(" has no owner.")] : [new(" is now "), new(owner.Name, true), new("’s.")];
+    }
+
+    private static IEnumerable<TextRun> Predecessors(SetPredecessors edit, Schedule after)
+    {
+        yield return Name(after, edit.Task);
+        if (edit.Links.IsEmpty)
+        {
+            yield return new(" no longer waits for anything.");
+            yield break;
+        }
+        yield return new(" now comes after ");
+        yield return Name(after, edit.Links[0].From);
+        if (edit.Links.Length > 1) yield return new(edit.Links.Length == 2 ? " and one more" : $" and {edit.Links.Length - 1} more");
+        yield return new(".");
+    }
+
+    private static IEnumerable<TextRun> MovedRow(MoveTask edit, Schedule after) =>
+        edit.Parent is { } phase
+            ? [Name(after, edit.Task), new(" is now in "), Name(after, phase), new(".")]
+            : [Name(after, edit.Task), new(" has a new place in the list.")];
+
+    private static IEnumerable<TextRun> Tracking(SetTracking edit, Schedule after)
+    {
+        yield return Name(after, edit.Task);
+        yield return new(edit switch
+        {
+            { ActualFinish: { } finish } => $" is done, finished {Dates.FinishDay(finish)}.",
+            { ActualStart: { } start, Progress: 0 } => $" started {Dates.Day(start)}.",
+            { Progress: > 0 } => string.Create(CultureInfo.InvariantCulture, $" is {edit.Progress * 100:0.#} % done."),
+            _ => " has not started.",
+        });
+    }
+
+    private static IEnumerable<TextRun> Fixed(SetFixedDates edit, Schedule after)
+    {
+        yield return Name(after, edit.Task);
+        yield return new(edit switch
+        {
+            { Pinned: { } pinned } => $" is pinned to {Dates.Day(pinned.Start)}.",
+            { Constraint: { } constraint } => $" goes not before {Dates.Day(constraint.Date)}.",
+            _ => $" goes as early as its links allow: {Dates.Day(after.StartOf(edit.Task))}.",
+        });
+    }
+
+    private static IEnumerable<TextRun> FinishBy(Schedule after) =>
+        after.Plan.Project.FinishBy is { } by
+            ? [new("The project must be finished by "), new(Dates.FinishDay(by), true), new(".")]
+            : [new("The project has no deadline now.")];
+
+    private static IEnumerable<TextRun> Several(Together edit, Schedule before, Schedule after)
+    {
+        var telling = edit.Edits.Where(e => e is not (JoinPlan or LeavePlan)).ToImmutableArray();
+        if (telling.Length == 1) return Of(telling[0], before, after);
+        return [new($"{edit.Edits.Length} changes", true), new(" made together.")];
+    }
+}

@@ -1,0 +1,71 @@
+using System.Collections.Immutable;
+using Auxilium.Planning.Plans;
+
+namespace Auxilium.Planning.Editing;
+
+/// <summary>The one place that applies edits to plans. Each kind of edit is worked out in the class named after its subject.</summary>
+public static class PlanEditor
+{
+    /// <summary>An edit of several holds at most this many.</summary>
+    public const int MostTogether = 5_000;
+
+    /// <param name="plan">The plan as it is; <see cref="EditContext.Schedule"/> has its dates.</param>
+    /// <exception cref="EditRefusedException">The edit makes no sense on this plan. Circles are found when dates are worked out.</exception>
+    public static AppliedEdit Apply(Plan plan, PlanEdit edit, EditContext context) => edit switch
+    {
+        AddTask e => RowEdits.Add(plan, e),
+        RemoveTasks e => RowEdits.Remove(plan, e),
+        RestoreTasks e => RowEdits.Restore(plan, e),
+        IndentTask e => OutlineEdits.Indent(plan, e),
+        OutdentTask e => OutlineEdits.Outdent(plan, e),
+        MoveTask e => OutlineEdits.Move(plan, e),
+        RenameTask e => TaskEdits.Rename(plan, e),
+        SetLength e => TaskEdits.SetLength(plan, e),
+        SetMilestone e => TaskEdits.SetMilestone(plan, e),
+        SetOwner e => PeopleEdits.SetOwner(plan, e, context),
+        SetAssignments e => PeopleEdits.SetAssignments(plan, e),
+        JoinPlan e => PeopleEdits.Join(plan, e),
+        LeavePlan e => PeopleEdits.Leave(plan, e),
+        TypePredecessors e => LinkEdits.Type(plan, e),
+        SetPredecessors e => LinkEdits.Set(plan, e),
+        StartTask e => TrackingEdits.Start(plan, e, context),
+        ReportProgress e => TrackingEdits.Report(plan, e, context),
+        FinishTask e => TrackingEdits.Finish(plan, e, context),
+        SetTracking e => TrackingEdits.Set(plan, e),
+        PlaceTask e => DateEdits.Place(plan, e),
+        SetFixedDates e => DateEdits.Set(plan, e),
+        SetFinish e => DateEdits.SetFinish(plan, e, context),
+        RenameProject e => ProjectEdits.Rename(plan, e),
+        SetProjectStart e => ProjectEdits.SetStart(plan, e),
+        SetFinishBy e => ProjectEdits.SetFinishBy(plan, e),
+        Together e => ApplyAll(plan, e.Edits, context),
+        _ => throw new ArgumentException($"{edit.GetType().Name} is not an edit this editor knows.", nameof(edit)),
+    };
+
+    /// <summary>Applies edits one after another as one.</summary>
+    internal static AppliedEdit ApplyAll(Plan plan, ImmutableArray<PlanEdit> edits, EditContext context)
+    {
+        if (edits.Length > MostTogether)
+            throw new EditRefusedException("tooMany", $"At most {MostTogether:N0} edits can be made together.");
+        var done = new List<AppliedEdit>(edits.Length);
+        foreach (var edit in edits)
+        {
+            done.Add(Apply(plan, edit, context));
+            plan = done[^1].Plan;
+        }
+        return new AppliedEdit(
+            plan,
+            new Together([.. done.Select(d => d.Edit)]),
+            new Together([.. done.Select(d => d.Inverse).Reverse()]),
+            [.. done.SelectMany(d => d.Touched).Distinct()]);
+    }
+
+    internal static PlanTask TaskOf(Plan plan, string id) =>
+        plan.Find(id) ?? throw new EditRefusedException("taskGone", "This row is no longer in the plan: somebody has removed it.", id);
+
+    internal static Plan Replace(Plan plan, PlanTask task) => plan with { Tasks = plan.Tasks.SetItem(plan.Index.RowOf(task.Id), task) };
+
+    /// <summary>An edit of one field of one task.</summary>
+    internal static AppliedEdit Changed(Plan plan, PlanTask task, PlanEdit edit, PlanEdit inverse, EditField field) =>
+        new(Replace(plan, task), edit, inverse, [new Touch(task.Id, field)]);
+}

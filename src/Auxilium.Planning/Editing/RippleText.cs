@@ -1,0 +1,105 @@
+using System.Collections.Immutable;
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
+
+namespace Auxilium.Planning.Editing;
+
+/// <summary>A stretch of a sentence; what matters most in it is strong.</summary>
+public readonly record struct TextRun(string Text, bool Strong = false);
+
+/// <summary>Says in a sentence or two what an edit did.</summary>
+public static class RippleText
+{
+    public static ImmutableArray<TextRun> Of(EditedPlan edited)
+    {
+        var runs = ImmutableArray.CreateBuilder<TextRun>();
+        runs.AddRange(EditText.Of(edited.Applied.Edit, edited.Before, edited.After));
+        runs.Add(new TextRun(" "));
+        AddMoves(runs, edited);
+        AddFinish(runs, edited);
+        AddSpare(runs, edited.After.Plan.Project.Units, edited.Ripple);
+        foreach (var warning in edited.Ripple.NewWarnings.Where(w => w.Code == WarningCode.W1).Take(1))
+            runs.Add(new TextRun(" " + warning.Message));
+        return runs.ToImmutable();
+    }
+
+    /// <summary>Why one task stands where it does now, for the list of what moved.</summary>
+    public static string WhyMoved(Move move, Schedule after)
+    {
+        var plan = after.Plan;
+        if (move.HeldBy.Count > 0) return $"waits for {LinkRules.Named(plan, plan.Index.RowOf(move.HeldBy[0]))}";
+        var task = plan.Find(move.Task)!;
+        return task switch
+        {
+            { IsFinished: true } => "has finished",
+            { IsStarted: true } => "has started",
+            { Pinned: not null } => "pinned",
+            { Constraint: not null } => "not before its fixed date",
+            _ => "starts with the project",
+        };
+    }
+
+    /// <summary>"2 days later", "half a day" as "0.5 days earlier".</summary>
+    public static string Shift(WorkMinutes shift, WorkUnits units)
+    {
+        if (shift == WorkMinutes.Zero) return "";
+        var amount = Amount(shift.Count < 0 ? -shift : shift, units);
+        return $"{amount} {(shift.Count > 0 ? "later" : "earlier")}";
+    }
+
+    private static void AddMoves(ImmutableArray<TextRun>.Builder runs, EditedPlan edited)
+    {
+        var own = edited.Applied.Touched.Select(t => t.Task).ToHashSet();
+        var others = edited.Ripple.Moves.Count(m => !own.Contains(m.Task));
+        var moved = edited.Ripple.Moves.Count;
+        if (others > 0) runs.Add(new TextRun($"{Count(others, "other task", "other tasks")} moved", true));
+        else if (moved > 0 && own.Count <= 1) runs.Add(new TextRun("No other task moved"));
+        else if (moved > 0) runs.Add(new TextRun($"{Count(moved, "task", "tasks")} moved", true));
+        else runs.Add(new TextRun("Nothing moved"));
+        runs.Add(new TextRun("; "));
+    }
+
+    private static void AddFinish(ImmutableArray<TextRun>.Builder runs, EditedPlan edited)
+    {
+        var (before, after) = (edited.Ripple.FinishBefore, edited.Ripple.FinishAfter);
+        var (was, now) = (Dates.FinishDay(before), Dates.FinishDay(after));
+        if (before == after)
+        {
+            runs.Add(new TextRun("the finish stays "));
+            runs.Add(new TextRun(now, true));
+        }
+        else if (was == now)
+        {
+            runs.Add(new TextRun($"the finish is {Shift(new(edited.After.Plan.ProjectCalendar.Between(before, after)), edited.After.Plan.Project.Units)}, still on "));
+            runs.Add(new TextRun(now, true));
+        }
+        else
+        {
+            runs.Add(new TextRun("finish "));
+            runs.Add(new TextRun($"{was} → {now}", true));
+        }
+        runs.Add(new TextRun("."));
+    }
+
+    private static void AddSpare(ImmutableArray<TextRun>.Builder runs, WorkUnits units, Ripple ripple)
+    {
+        if (ripple.SpareAfter is not { } spare || ripple.FinishBefore == ripple.FinishAfter) return;
+        var still = ripple.SpareBefore is { } before && before.Count < 0 == spare.Count < 0 ? "Still" : "Now";
+        var text = spare.Count switch
+        {
+            > 0 => $" {still} {Amount(spare, units)} ahead of the deadline.",
+            < 0 => $" {still} {Amount(-spare, units)} past the deadline.",
+            _ => " That is just on the deadline.",
+        };
+        runs.Add(new TextRun(text, spare.Count < 0));
+    }
+
+    private static string Amount(WorkMinutes minutes, WorkUnits units)
+    {
+        var days = Math.Round((decimal)minutes.Count / units.MinutesPerDay, 1);
+        return days == 0 ? units.ToLength(minutes).InWords() : Length.Days(days).InWords().Replace(" day", " working day");
+    }
+
+    private static string Count(int count, string one, string many) => $"{count} {(count == 1 ? one : many)}";
+}

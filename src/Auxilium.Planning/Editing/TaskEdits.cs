@@ -1,0 +1,57 @@
+using Auxilium.Planning.Plans;
+
+namespace Auxilium.Planning.Editing;
+
+/// <summary>Name, length and milestone of one task.</summary>
+internal static class TaskEdits
+{
+    public static AppliedEdit Rename(Plan plan, RenameTask edit)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        var name = CheckName(edit.Name, edit.Task);
+        return PlanEditor.Changed(plan, task with { Name = name }, edit with { Name = name }, edit with { Name = task.Name }, EditField.Name);
+    }
+
+    public static AppliedEdit SetLength(Plan plan, SetLength edit)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        RefusePhase(plan, task, EditField.Length, "length follows from the rows inside it: set theirs");
+        var (length, tentative) = edit.Length;
+        if (task.Milestone && !length.IsZero)
+            throw new EditRefusedException("milestoneLength", $"“{LengthText.Shorten(task.Name)}” is a milestone and takes no time: turn it into a task first to give it a length.", task.Id, EditField.Length);
+        if (LengthText.WhyUnusable(length, plan.Project.Units) is { } why)
+            throw new EditRefusedException("length", why, task.Id, EditField.Length);
+        var changed = task with { Length = length, Tentative = tentative };
+        return PlanEditor.Changed(plan, changed, edit, new SetLength(task.Id, new(task.Length, task.Tentative)), EditField.Length);
+    }
+
+    public static AppliedEdit SetMilestone(Plan plan, SetMilestone edit)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        RefusePhase(plan, task, EditField.Length, "rows would have nowhere to go: take them out of it before making it a milestone");
+        var kept = new TypedLength(task.Length, task.Tentative);
+        var (length, tentative) = edit.On ? default : edit.Length ?? (task.Milestone ? new TypedLength(Length.OneDay, Tentative: true) : kept);
+        if (LengthText.WhyUnusable(length, plan.Project.Units) is { } why) throw new EditRefusedException("length", why, task.Id, EditField.Length);
+        var changed = task with { Milestone = edit.On, Length = edit.On ? Length.Zero : length, Tentative = tentative };
+        var inverse = new SetMilestone(task.Id, task.Milestone, task.Milestone ? null : kept);
+        return PlanEditor.Changed(plan, changed, edit.On ? edit with { Length = null } : edit with { Length = new(length, tentative) }, inverse, EditField.Length);
+    }
+
+    public static string CheckName(string name, string task)
+    {
+        var trimmed = name.Trim();
+        if (trimmed.Length == 0)
+            throw new EditRefusedException("name", "A task needs a name: type what has to be done.", task, EditField.Name);
+        if (trimmed.Length > PlanTask.LongestName)
+            throw new EditRefusedException("name", $"This name has {trimmed.Length:N0} characters: shorten it to {PlanTask.LongestName} or fewer.", task, EditField.Name);
+        if (trimmed.Any(char.IsControl))
+            throw new EditRefusedException("name", "A name is one line of text: leave out line breaks and control characters.", task, EditField.Name);
+        return trimmed;
+    }
+
+    public static void RefusePhase(Plan plan, PlanTask task, EditField field, string itsWhat)
+    {
+        if (plan.Index.IsPhase(plan.Index.RowOf(task.Id)))
+            throw new EditRefusedException("phase", $"“{LengthText.Shorten(task.Name)}” is a phase; its {itsWhat}.", task.Id, field);
+    }
+}

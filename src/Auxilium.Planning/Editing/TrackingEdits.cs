@@ -1,0 +1,63 @@
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Plans;
+
+namespace Auxilium.Planning.Editing;
+
+/// <summary>What has really happened. Left-out dates are the planned ones where those have passed, else today.</summary>
+internal static class TrackingEdits
+{
+    public static AppliedEdit Start(Plan plan, StartTask edit, EditContext context)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        RefusePhase(plan, task);
+        var start = edit.On?.AsStart(plan.EffectiveCalendar(task)) ?? task.ActualStart ?? DefaultStart(plan, task, context);
+        return Set(plan, new SetTracking(task.Id, task.IsFinished ? 0 : task.Progress, start, null));
+    }
+
+    public static AppliedEdit Report(Plan plan, ReportProgress edit, EditContext context)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        RefusePhase(plan, task);
+        if (edit.Progress is < 0 or > 1) throw Refuse("progress", "Progress goes from 0 to 100 %: type a number in between.", task.Id);
+        if (edit.Progress == 1) return Finish(plan, new FinishTask(task.Id), context);
+        PlanTime? start = edit.Progress == 0 ? null : task.ActualStart ?? DefaultStart(plan, task, context);
+        return Set(plan, new SetTracking(task.Id, edit.Progress, start, null));
+    }
+
+    public static AppliedEdit Finish(Plan plan, FinishTask edit, EditContext context)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        RefusePhase(plan, task);
+        var calendar = plan.EffectiveCalendar(task);
+        var start = task.ActualStart ?? DefaultStart(plan, task, context);
+        var planned = context.Schedule.FinishOf(task.Id);
+        var passed = planned.LastDate <= context.Today;
+        var finish = edit.On?.AsFinish(calendar) ?? task.ActualFinish ?? (passed ? planned : new DateOrTime(context.Today).AsFinish(calendar));
+        // A task that was only to start later has started, at the latest, when it finished.
+        if (task.ActualStart is null) start = PlanTime.Min(start, plan.LengthOf(task).Count == 0 ? finish : new DateOrTime(finish.LastDate).AsStart(calendar));
+        return Set(plan, new SetTracking(task.Id, 1, PlanTime.Min(start, finish), finish));
+    }
+
+    public static AppliedEdit Set(Plan plan, SetTracking edit)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        if (edit is { ActualStart: { } start, ActualFinish: { } finish } && start > finish)
+            throw new EditRefusedException("actualDates", $"A task cannot finish ({Dates.Day(finish)}) before it starts ({Dates.Day(start)}): give a later finish.", task.Id, EditField.Finish);
+        if ((edit.ActualStart ?? edit.ActualFinish) is { IsInRange: false })
+            throw Refuse("outOfRange", "Give dates from 1990 to 2100.", task.Id);
+        var changed = task with { Progress = edit.Progress, ActualStart = edit.ActualStart, ActualFinish = edit.ActualFinish };
+        var inverse = new SetTracking(task.Id, task.Progress, task.ActualStart, task.ActualFinish);
+        return PlanEditor.Changed(plan, changed, edit, inverse, EditField.Progress);
+    }
+
+    private static PlanTime DefaultStart(Plan plan, PlanTask task, EditContext context)
+    {
+        var planned = context.Schedule.StartOf(task.Id);
+        return planned.Date <= context.Today ? planned : new DateOrTime(context.Today).AsStart(plan.EffectiveCalendar(task));
+    }
+
+    private static void RefusePhase(Plan plan, PlanTask task) =>
+        TaskEdits.RefusePhase(plan, task, EditField.Progress, "progress follows from the rows inside it: report on those");
+
+    private static EditRefusedException Refuse(string code, string message, string task) => new(code, message, task, EditField.Progress);
+}

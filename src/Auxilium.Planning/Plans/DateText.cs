@@ -1,0 +1,90 @@
+using System.Text.RegularExpressions;
+using Auxilium.Planning.Calendars;
+
+namespace Auxilium.Planning.Plans;
+
+/// <summary>Reads a day as people type it: <c>12 May</c>, <c>May 12 2027</c>, <c>2027-05-12</c>, <c>today</c>, with <c>14:00</c> behind it if wanted.</summary>
+public static partial class DateText
+{
+    private static readonly string[] Months = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"];
+
+    /// <param name="text">What was typed.</param>
+    /// <param name="today">The day a date without a year is closest to.</param>
+    /// <param name="date">The day, with a time when one was given.</param>
+    /// <param name="problem">When unreadable: one sentence saying what is wrong and what would be right.</param>
+    public static bool TryParse(string? text, DateOnly today, out DateOrTime date, out string problem)
+    {
+        problem = "";
+        var trimmed = (text ?? "").Trim();
+        if (DateOrTime.TryParseIso(trimmed, out date)) return InRange(date, ref problem);
+        date = default;
+        var match = trimmed.Length > 40 ? Match.Empty : Pattern().Match(trimmed);
+        if (!match.Success)
+        {
+            problem = trimmed.Length == 0
+                ? "A date is missing: type a day and month, such as 12 May."
+                : Numbers().IsMatch(trimmed)
+                    ? $"“{LengthText.Shorten(trimmed)}” could be read two ways: write the month as a word, such as 12 May, or the whole date as 2027-05-12."
+                    : $"“{LengthText.Shorten(trimmed)}” is not a date: type a day and month, such as 12 May, or 2027-05-12.";
+            return false;
+        }
+        if (!TryReadDay(match, today, out var day))
+        {
+            problem = $"There is no such day as “{LengthText.Shorten(trimmed)}”: type one that is on the calendar, such as 12 May.";
+            return false;
+        }
+        int? minute = null;
+        if (match.Groups["hour"].Success)
+        {
+            minute = int.Parse(match.Groups["hour"].Value) * 60 + int.Parse(match.Groups["minute"].Value);
+            if (minute > PlanTime.MinutesPerDay || int.Parse(match.Groups["minute"].Value) > 59)
+            {
+                problem = $"“{match.Groups["hour"].Value}:{match.Groups["minute"].Value}” is not a time of day: type one from 0:00 to 24:00.";
+                return false;
+            }
+        }
+        date = new DateOrTime(day, minute);
+        return InRange(date, ref problem);
+    }
+
+    private static bool TryReadDay(Match match, DateOnly today, out DateOnly day)
+    {
+        day = today;
+        if (match.Groups["word"].Success)
+        {
+            if (match.Groups["word"].Value.Equals("tomorrow", StringComparison.OrdinalIgnoreCase)) day = today.AddDays(1);
+            return true;
+        }
+        var month = Array.IndexOf(Months, match.Groups["month"].Value[..3].ToLowerInvariant()) + 1;
+        var number = int.Parse(match.Groups["day"].Value);
+        if (match.Groups["year"].Success) return TryMake(int.Parse(match.Groups["year"].Value), month, number, out day);
+        DateOnly? best = null;
+        for (var year = today.Year - 1; year <= today.Year + 1; year++)
+            if (TryMake(year, month, number, out var candidate) && (best is not { } b || Away(candidate) < Away(b)))
+                best = candidate;
+        day = best ?? default;
+        return best is not null;
+
+        int Away(DateOnly d) => Math.Abs(d.DayNumber - today.DayNumber);
+    }
+
+    private static bool TryMake(int year, int month, int day, out DateOnly date)
+    {
+        var exists = year is >= 1 and <= 9999 && day >= 1 && day <= DateTime.DaysInMonth(year, month);
+        date = exists ? new DateOnly(year, month, day) : default;
+        return exists;
+    }
+
+    private static bool InRange(DateOrTime date, ref string problem)
+    {
+        if (date.Date.Year is >= 1990 and <= 2100) return true;
+        problem = $"{date.Date:d MMMM yyyy} is outside the years that can be planned: give a date from 1990 to 2100.";
+        return false;
+    }
+
+    [GeneratedRegex(@"^((?<word>today|tomorrow)|((mon|tue|wed|thu|fri|sat|sun)[a-z]*,?\s+)?((?<day>\d{1,2})(st|nd|rd|th)?\.?\s*(?<month>(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*)|(?<month>(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*)\s+(?<day>\d{1,2})(st|nd|rd|th)?)\.?(,?\s*(?<year>\d{4}))?)(,?\s+(at\s+)?(?<hour>\d{1,2}):(?<minute>\d{2}))?$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant)]
+    private static partial Regex Pattern();
+
+    [GeneratedRegex(@"^\d{1,4}[./-]\d{1,2}([./-]\d{0,4})?$")]
+    private static partial Regex Numbers();
+}

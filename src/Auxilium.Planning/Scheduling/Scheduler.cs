@@ -1,0 +1,32 @@
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Plans;
+
+namespace Auxilium.Planning.Scheduling;
+
+/// <summary>Works out every date of a plan. Pure: the same plan gives the same minutes.</summary>
+public static class Scheduler
+{
+    /// <summary>Forward pass, backward pass, floats and roll-up.</summary>
+    /// <exception cref="UnsoundPlanException">The links go round in a circle, or a task has no time to be worked in.</exception>
+    public static Schedule Calculate(Plan plan)
+    {
+        var network = Network.Of(plan);
+        var schedule = new Schedule(plan);
+        var calendars = TaskCalendars.Of(plan);
+        new ForwardPass(plan, network, schedule, calendars).Run();
+        schedule.Finish = LatestFinish(plan, schedule);
+        new BackwardPass(plan, network, schedule, calendars).Run();
+        RollUp.Fill(schedule);
+        schedule.Warnings = LinkWarnings.Of(schedule);
+        return schedule;
+    }
+
+    private static PlanTime LatestFinish(Plan plan, Schedule schedule)
+    {
+        PlanTime? latest = null;
+        for (var row = 0; row < plan.Index.Count; row++)
+            if (plan.Index.IsLeaf(row))
+                latest = latest is { } l ? PlanTime.Max(l, schedule.Finishes[row]) : schedule.Finishes[row];
+        return latest ?? plan.Project.Start;
+    }
+}

@@ -1,0 +1,55 @@
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
+
+namespace Auxilium.Planning.Tracking;
+
+/// <summary>How a task stands against today: worked out, never typed.</summary>
+public enum TaskState
+{
+    Waiting,
+    Ready,
+    UnderWay,
+    LateToStart,
+    Overdue,
+    Done,
+}
+
+/// <summary>Works out the state of leaves on a given day.</summary>
+public sealed class TaskStates(Schedule schedule, DateOnly today)
+{
+    private readonly ILookup<string, PlanLink> _linksTo = schedule.Plan.Links.ToLookup(l => l.To);
+    private readonly PlanTime _dawn = PlanTime.On(today);
+
+    /// <summary>
+    /// Overdue: its finish has passed. Late to start: its start day has. Ready: all that must come first is finished.
+    /// </summary>
+    public TaskState Of(int row)
+    {
+        var task = schedule.Plan.Tasks[row];
+        if (task.IsFinished) return TaskState.Done;
+        if (schedule.FinishOf(row) < _dawn) return TaskState.Overdue;
+        if (task.IsStarted || task.Progress > 0) return TaskState.UnderWay;
+        if (WaitsFor(row).Any()) return TaskState.Waiting;
+        return schedule.StartOf(row) < _dawn ? TaskState.LateToStart : TaskState.Ready;
+    }
+
+    /// <summary>Rows that must be finished first and are not, its phases' links included.</summary>
+    public IEnumerable<int> WaitsFor(int row)
+    {
+        var plan = schedule.Plan;
+        for (var at = row; at >= 0; at = plan.Index.ParentOf(at))
+            foreach (var link in _linksTo[plan.Tasks[at].Id])
+                if (plan.Index.RowOf(link.From) is var from && !IsFinished(from))
+                    yield return from;
+    }
+
+    private bool IsFinished(int row)
+    {
+        var plan = schedule.Plan;
+        for (var leaf = row; leaf < plan.Index.SubtreeEnd(row); leaf++)
+            if (plan.Index.IsLeaf(leaf) && !plan.Tasks[leaf].IsFinished)
+                return false;
+        return true;
+    }
+}
