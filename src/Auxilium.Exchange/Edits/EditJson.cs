@@ -1,0 +1,113 @@
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
+using Auxilium.Exchange.PlanDocuments;
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Editing;
+using Auxilium.Planning.Plans;
+
+namespace Auxilium.Exchange.Edits;
+
+/// <summary>
+/// Edits as JSON: what the screen sends, the API takes and the journal keeps. The field <c>type</c> says which edit it is, such as
+/// <c>{"type":"setLength","task":"t4","length":"3d"}</c>. Lengths and dates are read as people type them and written exactly.
+/// </summary>
+public sealed class EditJson
+{
+    private readonly JsonSerializerOptions _options;
+
+    /// <param name="today">The day that dates without a year are closest to.</param>
+    public EditJson(DateOnly today)
+    {
+        _options = new JsonSerializerOptions(JsonSerializerDefaults.Web)
+        {
+            UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
+            RespectNullableAnnotations = true,
+            RespectRequiredConstructorParameters = true,
+            AllowDuplicateProperties = false,
+            AllowOutOfOrderMetadataProperties = true,
+            NumberHandling = JsonNumberHandling.Strict,
+            Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+            MaxDepth = 24,
+            TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { NameEditTypes, SkipDerivedProperties } },
+            Converters =
+            {
+                new TextConverter<PlanTime>(text => PlanTime.TryParse(text, out var time) ? time : throw new JsonException($"“{text}” is not an instant like 2027-05-03T09:00.")),
+                new TextConverter<DateOrTime>(text => DateText.TryParse(text, today, out var date, out var problem) ? date : throw new JsonException(problem)),
+                new TextConverter<Length>(ReadLag),
+                new TextConverter<TypedLength>(text => LengthText.TryParse(text, out var length, out var tentative, out var problem) ? new TypedLength(length, tentative) : throw new JsonException(problem)),
+                new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false),
+            },
+        };
+    }
+
+    /// <summary>The names of all edits, as <c>type</c> has them.</summary>
+    public static IReadOnlyList<string> TypeNames { get; } = [.. EditTypes().Select(t => PlanDocumentNames.Camel(t.Name)).Order()];
+
+    public string Write(PlanEdit edit) => JsonSerializer.Serialize(edit, _options);
+
+    /// <exception cref="UnreadableDocumentException">It is not an edit; the error has its JSON path.</exception>
+    public PlanEdit Read(string json) => Read(() => JsonSerializer.Deserialize<PlanEdit>(json, _options));
+
+    /// <inheritdoc cref="Read(string)"/>
+    public PlanEdit Read(JsonElement json) => Read(() => json.Deserialize<PlanEdit>(_options));
+
+    private static PlanEdit Read(Func<PlanEdit?> read)
+    {
+        try
+        {
+            return read() ?? throw new JsonException("An edit is missing.");
+        }
+        catch (Exception e) when (e is JsonException or NotSupportedException)
+        {
+            var path = (e as JsonException)?.Path is { Length: > 0 } p ? p : "$";
+            throw new UnreadableDocumentException([new DocumentError("$.edit" + path[1..], "edit", Sentence(e.Message))]);
+        }
+    }
+
+    /// <summary>Without the position that the serializer adds, which the path says better.</summary>
+    private static string Sentence(string message)
+    {
+        var position = message.IndexOf(" Path: $", StringComparison.Ordinal);
+        var text = position < 0 ? message : message[..position];
+        return text.Contains("NotSupported", StringComparison.Ordinal) || text.Contains("abstract", StringComparison.Ordinal) || text.Contains("discriminator", StringComparison.Ordinal)
+            ? $"“type” must come first and name an edit: one of {string.Join(", ", TypeNames)}."
+            : text;
+    }
+
+    private static Length ReadLag(string text)
+    {
+        var negative = text.StartsWith('-');
+        if (!LengthText.TryParse(negative ? text[1..] : text, out var length, out _, out var problem)) throw new JsonException(problem);
+        return negative ? length with { Amount = -length.Amount } : length;
+    }
+
+    private static IEnumerable<Type> EditTypes() => typeof(PlanEdit).Assembly.GetTypes().Where(t => t.IsSubclassOf(typeof(PlanEdit)) && !t.IsAbstract);
+
+    private static void NameEditTypes(JsonTypeInfo info)
+    {
+        if (info.Type != typeof(PlanEdit)) return;
+        info.PolymorphismOptions = new JsonPolymorphismOptions { TypeDiscriminatorPropertyName = "type" };
+        foreach (var type in EditTypes()) info.PolymorphismOptions.DerivedTypes.Add(new JsonDerivedType(type, PlanDocumentNames.Camel(type.Name)));
+    }
+
+    /// <summary>What follows from other fields is not written.</summary>
+    private static void SkipDerivedProperties(JsonTypeInfo info)
+    {
+        if (info.Kind != JsonTypeInfoKind.Object) return;
+        for (var i = info.Properties.Count - 1; i >= 0; i--)
+            if (info.Properties[i] is { Set: null, AssociatedParameter: null })
+                info.Properties.RemoveAt(i);
+    }
+
+    /// <summary>A value written as text.</summary>
+    private sealed class TextConverter<T>(Func<string, T> parse) : JsonConverter<T>
+        where T : struct
+    {
+        public override T Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
+            reader.TokenType == JsonTokenType.String ? parse(reader.GetString()!) : throw new JsonException("This must be a text.");
+
+        public override void Write(Utf8JsonWriter writer, T value, JsonSerializerOptions options) => writer.WriteStringValue(value.ToString());
+    }
+}

@@ -1,0 +1,33 @@
+using System.Collections.Immutable;
+using Auxilium.Planning.Plans;
+
+namespace Auxilium.Exchange.PlanDocuments;
+
+/// <summary>Reads <c>$.links</c>.</summary>
+internal static class LinkReader
+{
+    private static readonly string[] Kinds = ["FS", "SS", "FF", "SF"];
+
+    public static ImmutableArray<PlanLink> Read(JsonObjectReader root, HashSet<string> tasks, WorkUnits units)
+    {
+        var links = ImmutableArray.CreateBuilder<PlanLink>();
+        foreach (var at in root.Objects("links", LinkRules.MostLinks))
+        {
+            var link = new PlanLink(End(at, "from", tasks), End(at, "to", tasks), at.Length("lag", units, signed: true) ?? Length.Zero);
+            var kind = at.Text("kind", 10) ?? "FS";
+            if (!Kinds.Contains(kind)) at.Error("kind", "value", $"“{kind}” is not a kind of link: give FS.");
+            else at.NotYet("kind", kind != "FS", "give FS");
+            at.NotYet("elapsed", at.Flag("elapsed"), "give the lag in working time");
+            links.Add(link);
+            at.Done();
+        }
+        return links.ToImmutable();
+    }
+
+    private static string End(JsonObjectReader at, string field, HashSet<string> tasks)
+    {
+        var id = at.RequiredText(field, 64);
+        if (id.Length > 0 && !tasks.Contains(id)) at.Error(field, "unknownId", $"There is no task with the id “{id}”.");
+        return id;
+    }
+}

@@ -1,0 +1,107 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Editing;
+using Auxilium.Planning.Plans;
+
+namespace Auxilium.Exchange.PlanDocuments;
+
+/// <summary>Reads <c>auxilium-plan/1</c> strictly: everything that is wrong is an error with its JSON path, and nothing is guessed.</summary>
+public static class PlanDocumentReader
+{
+    /// <summary>The format's name.</summary>
+    public const string Format = "auxilium-plan/1";
+
+    private const int MostPeople = 2_000;
+
+    private static readonly JsonDocumentOptions Strict = new() { AllowDuplicateProperties = false, MaxDepth = 32 };
+
+    /// <exception cref="UnreadableDocumentException">Anything in it is wrong, or is a part of the format that cannot be planned yet.</exception>
+    public static Plan Read(ReadOnlyMemory<byte> utf8)
+    {
+        JsonDocument document;
+        try
+        {
+            document = JsonDocument.Parse(utf8, Strict);
+        }
+        catch (JsonException e)
+        {
+            throw new UnreadableDocumentException([new DocumentError("$", "json", $"This is not a JSON document: {e.Message}")]);
+        }
+        using (document) return Read(document.RootElement);
+    }
+
+    /// <inheritdoc cref="Read(ReadOnlyMemory{byte})"/>
+    public static Plan Read(JsonElement root)
+    {
+        if (root.ValueKind != JsonValueKind.Object)
+            throw new UnreadableDocumentException([new DocumentError("$", "type", "A plan document is a JSON object.")]);
+        var errors = new ErrorList();
+        var at = new JsonObjectReader(root, "$", errors);
+        if (at.RequiredText("format", 40) is { Length: > 0 } format && format != Format)
+            at.Error("format", "format", $"The format “{format}” is not known here: it must be “{Format}”.");
+        var calendars = CalendarReader.Read(at, errors);
+        var ids = calendars.Select(c => c.Id).ToHashSet();
+        var people = ReadPeople(at, ids);
+        var project = ProjectReader.Read(at, ids, people, errors);
+        var tasks = new TaskReader(errors, ids, [.. people.Select(p => p.Id)], project.Settings.Units).Read(at);
+        var links = LinkReader.Read(at, tasks.Select(t => t.Task.Id).ToHashSet(), project.Settings.Units);
+        at.Done();
+        errors.ThrowIfAny();
+
+        var plan = new Plan { Project = project.Settings, Calendars = calendars, People = people, Tasks = [.. tasks.Select(t => t.Task)], Links = links };
+        plan = plan with { Project = project.WithDates(plan.ProjectCalendar) };
+        plan = plan with { Tasks = [.. tasks.Select(t => t.WithDates(plan))] };
+        errors.ThrowIfAny();
+        CheckSoundness(plan, errors);
+        errors.ThrowIfAny();
+        return plan;
+    }
+
+    internal static string ReadId(JsonObjectReader at, string field)
+    {
+        var id = at.RequiredText(field, 64);
+        if (id.Length > 0 && !PlanIds.IsId(id)) at.Error(field, "id", "An id is 1 to 64 letters, digits, “-” or “_”.");
+        return id;
+    }
+
+    private static ImmutableArray<Person> ReadPeople(JsonObjectReader root, HashSet<string> calendars)
+    {
+        var people = ImmutableArray.CreateBuilder<Person>();
+        var ids = new HashSet<string>();
+        foreach (var at in root.Objects("people", MostPeople))
+        {
+            var id = ReadId(at, "id");
+            if (!ids.Add(id)) at.Error("id", "duplicateId", $"There are two people with the id “{id}”.");
+            var name = at.RequiredText("name", 80);
+            var initials = at.Text("initials", 4) ?? PlanIds.InitialsOf(name);
+            var calendar = at.Text("calendar", 64);
+            if (calendar is not null && !calendars.Contains(calendar)) at.Error("calendar", "unknownId", $"There is no calendar with the id “{calendar}”.");
+            people.Add(new Person(id, name, initials, at.Text("email", 200), calendar));
+            at.Done();
+        }
+        return people.ToImmutable();
+    }
+
+    /// <summary>What only shows once everything is read: links that no dates could meet, and circles.</summary>
+    private static void CheckSoundness(Plan plan, ErrorList errors)
+    {
+        if (LinkRules.FirstRefusal(plan) is var (link, problem))
+        {
+            errors.Add($"$.links[{link}]", problem.Code, problem.Message, problem.Tasks);
+            return;
+        }
+        try
+        {
+            Planning.Scheduling.Scheduler.Calculate(plan);
+        }
+        catch (UnsoundPlanException unsound)
+        {
+            foreach (var found in unsound.Problems)
+            {
+                var path = found.Code == "circle" ? "$.links" : $"$.tasks[{plan.Index.RowOf(found.Tasks[0])}]";
+                errors.Add(path, found.Code, found.Message, found.Tasks);
+            }
+        }
+    }
+}

@@ -1,0 +1,163 @@
+using System.Buffers;
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Plans;
+
+namespace Auxilium.Exchange.PlanDocuments;
+
+/// <summary>Writes <c>auxilium-plan/1</c>. The same plan always gives the same bytes; reading them gives the same plan.</summary>
+public static class PlanDocumentWriter
+{
+    // The document stands on its own, never inside a page, so only what JSON itself needs is escaped.
+    private static readonly JsonWriterOptions Options = new() { Indented = true, NewLine = "\n", Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+
+    public static byte[] Write(Plan plan)
+    {
+        var buffer = new ArrayBufferWriter<byte>();
+        using (var json = new Utf8JsonWriter(buffer, Options))
+        {
+            json.WriteStartObject();
+            json.WriteString("format", PlanDocumentReader.Format);
+            WriteProject(json, plan.Project);
+            WriteList(json, "calendars", plan.Calendars, WriteCalendar);
+            WriteList(json, "people", plan.People, WritePerson);
+            WriteList(json, "tasks", plan.Tasks, WriteTask);
+            WriteList(json, "links", plan.Links, WriteLink);
+            json.WriteEndObject();
+        }
+        return [.. buffer.WrittenSpan, (byte)'\n'];
+    }
+
+    private static void WriteProject(Utf8JsonWriter json, ProjectSettings project)
+    {
+        json.WriteStartObject("project");
+        json.WriteString("name", project.Name);
+        json.WriteString("note", project.Note);
+        json.WriteString("coordinator", project.Coordinator);
+        json.WriteString("scheduleFrom", "start");
+        json.WriteString("start", project.Start.ToString());
+        json.WriteString("finishBy", project.FinishBy?.ToString());
+        json.WriteString("floatTo", PlanDocumentNames.Camel(project.FloatTo.ToString()));
+        json.WriteString("statusDate", project.StatusDate?.ToString());
+        json.WriteBoolean("moveUnfinishedWork", project.MoveUnfinishedWork);
+        json.WriteString("calendar", project.Calendar);
+        json.WriteNumber("hoursPerDay", Plain(project.Units.HoursPerDay));
+        json.WriteNumber("daysPerWeek", Plain(project.Units.DaysPerWeek));
+        json.WriteString("criticalFloat", project.CriticalFloat.ToString());
+        json.WriteEndObject();
+    }
+
+    private static void WriteCalendar(Utf8JsonWriter json, WorkCalendar calendar)
+    {
+        json.WriteString("id", calendar.Id);
+        json.WriteString("name", calendar.Name);
+        json.WriteString("base", calendar.Base);
+        json.WriteStartObject("week");
+        for (var day = 0; day < 7; day++)
+            if (calendar.Week[day] is { } work)
+                WriteIntervals(json, CalendarReader.Weekdays[day], work);
+        json.WriteEndObject();
+        WriteList(json, "exceptions", calendar.Exceptions, WriteOverride);
+    }
+
+    private static void WriteOverride(Utf8JsonWriter json, CalendarOverride dated)
+    {
+        json.WriteString("from", dated.From.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
+        json.WriteString("to", dated.To.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
+        json.WriteString("name", dated.Name);
+        WriteIntervals(json, "work", dated.Work);
+    }
+
+    private static void WriteIntervals(Utf8JsonWriter json, string name, ImmutableArray<WorkInterval> work)
+    {
+        json.WriteStartArray(name);
+        foreach (var (start, end) in work) json.WriteStringValue($"{start / 60:00}:{start % 60:00}-{end / 60:00}:{end % 60:00}");
+        json.WriteEndArray();
+    }
+
+    private static void WritePerson(Utf8JsonWriter json, Person person)
+    {
+        json.WriteString("id", person.Id);
+        json.WriteString("name", person.Name);
+        json.WriteString("initials", person.Initials);
+        json.WriteString("email", person.Email);
+        json.WriteString("calendar", person.Calendar);
+    }
+
+    private static void WriteTask(Utf8JsonWriter json, PlanTask task)
+    {
+        json.WriteString("id", task.Id);
+        json.WriteString("name", task.Name);
+        json.WriteString("parent", task.Parent);
+        json.WriteString("length", task.Length.ToString());
+        json.WriteBoolean("aroundTheClock", task.AroundTheClock);
+        json.WriteBoolean("tentative", task.Tentative);
+        json.WriteBoolean("milestone", task.Milestone);
+        WritePinned(json, task.Pinned);
+        WriteConstraint(json, task.Constraint);
+        json.WriteString("calendar", task.Calendar);
+        json.WriteNumber("progress", Plain(task.Progress));
+        json.WriteString("actualStart", task.ActualStart?.ToString());
+        json.WriteString("actualFinish", task.ActualFinish?.ToString());
+        WriteList(json, "assignments", task.Assignments, WriteAssignment);
+        json.WriteString("note", task.Note);
+    }
+
+    private static void WritePinned(Utf8JsonWriter json, PinnedDates? pinned)
+    {
+        if (pinned is null)
+        {
+            json.WriteNull("pinned");
+            return;
+        }
+        json.WriteStartObject("pinned");
+        json.WriteString("start", pinned.Start.ToString());
+        if (pinned.Finish is { } finish) json.WriteString("finish", finish.ToString());
+        json.WriteEndObject();
+    }
+
+    private static void WriteConstraint(Utf8JsonWriter json, DateConstraint? constraint)
+    {
+        if (constraint is null)
+        {
+            json.WriteNull("constraint");
+            return;
+        }
+        json.WriteStartObject("constraint");
+        json.WriteString("kind", PlanDocumentNames.Of(constraint.Kind));
+        json.WriteString("date", constraint.Date.ToString());
+        json.WriteEndObject();
+    }
+
+    private static void WriteAssignment(Utf8JsonWriter json, Assignment assignment)
+    {
+        json.WriteString("person", assignment.Person);
+        json.WriteNumber("share", Plain(assignment.Share));
+    }
+
+    private static void WriteLink(Utf8JsonWriter json, PlanLink link)
+    {
+        json.WriteString("from", link.From);
+        json.WriteString("to", link.To);
+        json.WriteString("kind", "FS");
+        json.WriteString("lag", link.Lag.ToString());
+    }
+
+    private static void WriteList<T>(Utf8JsonWriter json, string name, ImmutableArray<T> items, Action<Utf8JsonWriter, T> write)
+    {
+        json.WriteStartArray(name);
+        foreach (var item in items)
+        {
+            json.WriteStartObject();
+            write(json, item);
+            json.WriteEndObject();
+        }
+        json.WriteEndArray();
+    }
+
+    /// <summary>Without the trailing zeros a decimal remembers, so that equal numbers give equal bytes.</summary>
+    private static decimal Plain(decimal number) => decimal.Parse(number.ToString("0.############", CultureInfo.InvariantCulture), CultureInfo.InvariantCulture);
+}

@@ -1,0 +1,82 @@
+using System.Collections.Immutable;
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Plans;
+
+namespace Auxilium.Exchange.PlanDocuments;
+
+/// <summary>A project as read, before its bare days are understood by its calendar.</summary>
+internal sealed record ReadProject(ProjectSettings Settings, DateOrTime Start, DateOrTime? FinishBy, DateOrTime? StatusDate)
+{
+    public ProjectSettings WithDates(WorkTime calendar) => Settings with
+    {
+        Start = Start.AsStart(calendar),
+        FinishBy = FinishBy?.AsFinish(calendar),
+        StatusDate = StatusDate?.AsStart(calendar),
+    };
+}
+
+/// <summary>Reads <c>$.project</c>.</summary>
+internal static class ProjectReader
+{
+    private static readonly DateOrTime AnyDay = new(new DateOnly(2000, 1, 3));
+
+    public static ReadProject Read(JsonObjectReader root, HashSet<string> calendars, ImmutableArray<Person> people, ErrorList errors)
+    {
+        if (root.Object("project") is not { } at)
+        {
+            if (!root.Has("project")) errors.Add("$.project", "missing", "“project” is missing: a plan needs at least a name and a start.");
+            return new ReadProject(new ProjectSettings { Name = "", Start = default }, AnyDay, null, null);
+        }
+        var start = at.Date("start");
+        if (!at.Has("start")) at.Error("start", "missing", "“start” is missing: give the day the project starts.");
+        at.NotYet("scheduleFrom", at.Text("scheduleFrom", 20) is { } from && Known(at, "scheduleFrom", from, "start", "finish") && from == "finish", "schedule from the start and give “finishBy” for the target");
+        at.NotYet("finish", at.Date("finish") is not null, "give “finishBy” for the target");
+        var units = Units(at);
+        var settings = new ProjectSettings
+        {
+            Name = Name(at),
+            Note = at.Text("note", PlanTask.LongestNote) ?? "",
+            Coordinator = Reference(at, "coordinator", [.. people.Select(p => p.Id)], "person"),
+            Start = default,
+            FloatTo = at.Text("floatTo", 20) is { } to && Known(at, "floatTo", to, "projectFinish", "finishBy") && to == "finishBy" ? FloatTarget.FinishBy : FloatTarget.ProjectFinish,
+            MoveUnfinishedWork = at.Flag("moveUnfinishedWork"),
+            Calendar = Reference(at, "calendar", calendars, "calendar"),
+            Units = units,
+            CriticalFloat = at.Length("criticalFloat", units) ?? Length.Zero,
+        };
+        var read = new ReadProject(settings, start ?? AnyDay, at.Date("finishBy"), at.Date("statusDate"));
+        at.Done();
+        return read;
+    }
+
+    private static string Name(JsonObjectReader at)
+    {
+        var name = at.RequiredText("name", PlanTask.LongestName).Trim();
+        if (name.Any(char.IsControl)) at.Error("name", "name", "A name is one line of text: leave out line breaks.");
+        return name;
+    }
+
+    private static WorkUnits Units(JsonObjectReader at)
+    {
+        var hours = at.Number("hoursPerDay") ?? 8;
+        var days = at.Number("daysPerWeek") ?? 5;
+        if (hours is <= 0 or > 24 || hours * 60 != decimal.Truncate(hours * 60)) at.Error("hoursPerDay", "range", "A day has above 0 and at most 24 hours of work, in whole minutes.");
+        else if (days is <= 0 or > 7) at.Error("daysPerWeek", "range", "A week has above 0 and at most 7 days of work.");
+        else return new WorkUnits(hours, days);
+        return WorkUnits.Standard;
+    }
+
+    private static string? Reference(JsonObjectReader at, string field, HashSet<string> ids, string what)
+    {
+        var id = at.Text(field, 64);
+        if (id is not null && !ids.Contains(id)) at.Error(field, "unknownId", $"There is no {what} with the id “{id}”.");
+        return id;
+    }
+
+    private static bool Known(JsonObjectReader at, string field, string value, params string[] known)
+    {
+        if (known.Contains(value)) return true;
+        at.Error(field, "value", $"“{value}” is not possible here: give {string.Join(" or ", known.Select(k => $"“{k}”"))}.");
+        return false;
+    }
+}

@@ -1,0 +1,68 @@
+using System.Collections.Immutable;
+using Auxilium.Exchange.Edits;
+using Auxilium.Exchange.PlanDocuments;
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Editing;
+using Auxilium.Planning.Plans;
+
+namespace Auxilium.Exchange.Tests;
+
+public class EditJsonTests
+{
+    private static readonly EditJson Json = new(new DateOnly(2027, 5, 13));
+    private static readonly PlanTime Instant = PlanTime.At(2027, 5, 12, 9);
+
+    public static TheoryData<PlanEdit> Edits =>
+    [
+        new AddTask("t1", "Order <paper> & “frames”", null, "t0"),
+        new RemoveTasks(["t1", "t2"]),
+        new RestoreTasks([new(new PlanTask { Id = "t1", Name = "A", Constraint = new(ConstraintKind.MustStartOn, Instant), Assignments = [new("p", 0.5m)] }, "t0")], [new(new PlanLink("a", "b", Length.Days(-2)), 3)]),
+        new SetLength("t1", new(Length.Days(2.5m), true)),
+        new SetMilestone("t1", false, new(Length.Days(2))),
+        new SetOwner("t1", "Imke Varga"),
+        new JoinPlan(new Person("p", "Pat", "P", null, "late")),
+        new TypePredecessors("t1", "4, 6", ImmutableDictionary<string, string>.Empty.Add("4", "a").Add("6", "b")),
+        new SetPredecessors("t1", [new("a", Length.Days(-1), 2)]),
+        new MoveTask("t1", "p", null),
+        new SetTracking("t1", 0.4m, Instant, null),
+        new PlaceTask("t1", Instant, true),
+        new SetFixedDates("t1", new(Instant), null),
+        new SetFinish("t1", new DateOrTime(new(2027, 5, 12))),
+        new SetFinishBy(null),
+        new Together([new RenameTask("t1", "B"), new RenameProject("C")]),
+    ];
+
+    [Theory]
+    [MemberData(nameof(Edits))]
+    public void An_edit_written_and_read_writes_the_same(PlanEdit edit)
+    {
+        var json = Json.Write(edit);
+        var read = Json.Read(json);
+        Assert.IsType(edit.GetType(), read);
+        Assert.Equal(json, Json.Write(read));
+    }
+
+    [Fact]
+    public void Lengths_and_dates_are_read_as_people_type_them()
+    {
+        Assert.Equal(new SetLength("t1", new(new(2, LengthUnit.Weeks), true)), Json.Read("""{"type":"setLength","task":"t1","length":"2 weeks ?"}"""));
+        Assert.Equal(new PlaceTask("t1", new DateOrTime(new(2027, 6, 1))), Json.Read("""{"type":"placeTask","task":"t1","start":"1 June"}"""));
+    }
+
+    [Theory]
+    [InlineData("""{"type":"setLength","task":"t1","length":"soon"}""", "$.edit.length", "“soon” is not a length")]
+    [InlineData("""{"type":"placeTask","task":"t1","start":"31 June"}""", "$.edit.start", "no such day")]
+    [InlineData("""{"type":"setLength","task":"t1","length":"3d","extra":1}""", "$.edit.extra", "extra")]
+    [InlineData("""{"type":"setLength","length":"3d"}""", "$.edit", "task")]
+    [InlineData("""{"type":"renameTask","task":"t1","name":null}""", "$.edit.name", "null")]
+    [InlineData("""{"type":"fly","task":"t1"}""", "$.edit", "name an edit")]
+    [InlineData("""{"task":"t1"}""", "$.edit", "name an edit")]
+    [InlineData("""{"type":"together","edits":[{"type":"setLength","task":"t1","length":"-2d"}]}""", "$.edit.edits[0].length", "negative")]
+    [InlineData("[]", "$.edit", "")]
+    public void What_is_no_edit_is_refused_at_its_path(string json, string path, string part)
+    {
+        var error = Assert.Single(Assert.Throws<UnreadableDocumentException>(() => Json.Read(json)).Errors);
+        Assert.StartsWith(path, error.Path, StringComparison.Ordinal);
+        Assert.Contains(part, error.Message, StringComparison.Ordinal);
+    }
+}

@@ -1,0 +1,174 @@
+using System.Text;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Auxilium.Exchange.PlanDocuments;
+using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
+using CsCheck;
+
+namespace Auxilium.Exchange.Tests;
+
+public class PlanDocumentTests
+{
+    private const string Regatta = """
+        {
+          "format": "auxilium-plan/1",
+          "project": { "name": "Lantern Regatta", "start": "2027-05-03", "finishBy": "2027-06-14", "calendar": "standard", "coordinator": "imke" },
+          "calendars": [
+            { "id": "standard", "name": "Weekdays",
+              "week": { "mon": ["09:00-13:00","14:00-18:00"], "tue": ["09:00-13:00","14:00-18:00"], "wed": ["09:00-13:00","14:00-18:00"], "thu": ["09:00-13:00","14:00-18:00"], "fri": ["09:00-13:00","14:00-18:00"], "sat": [], "sun": [] },
+              "exceptions": [ { "from": "2027-05-31", "to": "2027-05-31", "name": "Late spring holiday", "work": [] } ] },
+            { "id": "weekend", "base": "standard", "week": { "mon": [], "tue": [], "wed": [], "thu": [], "fri": [], "sat": ["10:00-16:00"], "sun": ["10:00-24:00"] } }
+          ],
+          "people": [ { "id": "imke", "name": "Imke Varga" } ],
+          "tasks": [
+            { "id": "p1", "name": "Permissions & route" },
+            { "id": "t1", "name": "Harbour permit", "parent": "p1", "length": "5d", "progress": 0.4, "actualStart": "2027-05-06", "assignments": [ { "person": "imke" } ] },
+            { "id": "t2", "name": "Route walk", "parent": "p1", "length": "2.5d", "calendar": "weekend", "constraint": { "kind": "finishNoEarlierThan", "date": "2027-05-16" } },
+            { "id": "m1", "name": "Route confirmed", "milestone": true, "pinned": { "start": "2027-05-20T12:00" } }
+          ],
+          "links": [ { "from": "t1", "to": "m1", "lag": "-1d" } ]
+        }
+        """;
+
+    [Fact]
+    public void Bare_days_become_the_first_or_the_last_working_minute_of_the_calendar_that_counts()
+    {
+        var plan = Read(Regatta);
+        Assert.Equal("2027-05-03T09:00", plan.Project.Start.ToString());
+        Assert.Equal("2027-06-14T18:00", plan.Project.FinishBy.ToString());
+        Assert.Equal("2027-05-06T09:00", plan.Find("t1")!.ActualStart.ToString());
+        Assert.Equal("2027-05-17T00:00", plan.Find("t2")!.Constraint!.Date.ToString());
+        Assert.Equal("IV", plan.People[0].Initials);
+        Assert.True(plan.Find("p1")!.Tentative);
+    }
+
+    [Fact]
+    public void What_is_written_reads_as_the_same_plan_and_writes_the_same_bytes()
+    {
+        var first = PlanDocumentWriter.Write(Read(Regatta));
+        var second = PlanDocumentWriter.Write(PlanDocumentReader.Read(first));
+        Assert.Equal(Encoding.UTF8.GetString(first), Encoding.UTF8.GetString(second));
+        Assert.Contains("\"Permissions & route\"", Encoding.UTF8.GetString(first), StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("$.format", "\"auxilium-plan/2\"", "format")]
+    [InlineData("$.project.name", "\"\"", "missing")]
+    [InlineData("$.project.start", "\"2027-02-30\"", "date")]
+    [InlineData("$.project.start", "\"1989-12-31\"", "date")]
+    [InlineData("$.project.start", "null", "missing")]
+    [InlineData("$.project.hoursPerDay", "25", "range")]
+    [InlineData("$.project.surprise", "1", "unknownField")]
+    [InlineData("$.project.scheduleFrom", "\"finish\"", "notYet")]
+    [InlineData("$.project.floatTo", "\"the moon\"", "value")]
+    [InlineData("$.project.calendar", "\"nowhere\"", "unknownId")]
+    [InlineData("$.calendars[0].week.mon[0]", "\"13:00-09:00\"", "interval")]
+    [InlineData("$.calendars[0].week.mon[1]", "\"12:00-15:00\"", "interval")]
+    [InlineData("$.calendars[0].base", "\"weekend\"", "circle")]
+    [InlineData("$.calendars[0].exceptions[0].to", "\"2027-05-01\"", "range")]
+    [InlineData("$.people[0].calendar", "\"nowhere\"", "unknownId")]
+    [InlineData("$.tasks[1].parent", "\"nobody\"", "unknownId")]
+    [InlineData("$.tasks[0].parent", "\"t1\"", "unknownId")]
+    [InlineData("$.tasks[1].id", "\"p1\"", "duplicateId")]
+    [InlineData("$.tasks[1].id", "\"a b\"", "id")]
+    [InlineData("$.tasks[1].length", "\"3 fortnights\"", "length")]
+    [InlineData("$.tasks[1].length", "\"0.333h\"", "length")]
+    [InlineData("$.tasks[1].length", "\"99999d\"", "length")]
+    [InlineData("$.tasks[1].length", "3", "type")]
+    [InlineData("$.tasks[1].progress", "1.2", "range")]
+    [InlineData("$.tasks[1].splits", "[{\"after\":\"1d\",\"for\":\"1d\"}]", "notYet")]
+    [InlineData("$.tasks[1].active", "false", "notYet")]
+    [InlineData("$.tasks[1].deadline", "\"2027-06-01\"", "notYet")]
+    [InlineData("$.tasks[1].estimate", "{\"low\":\"1d\"}", "notYet")]
+    [InlineData("$.tasks[1].remaining", "\"1d\"", "notYet")]
+    [InlineData("$.tasks[1].priority", "900", "notYet")]
+    [InlineData("$.tasks[1].assignments[0].person", "\"nobody\"", "unknownId")]
+    [InlineData("$.tasks[1].assignments[0].share", "0", "range")]
+    [InlineData("$.tasks[2].constraint.kind", "\"asLateAsPossible\"", "notYet")]
+    [InlineData("$.tasks[2].constraint.kind", "\"whenever\"", "value")]
+    [InlineData("$.tasks[3].length", "\"1d\"", "milestone")]
+    [InlineData("$.links[0].kind", "\"SS\"", "notYet")]
+    [InlineData("$.links[0].elapsed", "true", "notYet")]
+    [InlineData("$.links[0].from", "\"m1\"", "linkToItself")]
+    [InlineData("$.links[0].to", "\"gone\"", "unknownId")]
+    public void A_wrong_value_is_an_error_at_its_path(string path, string value, string code)
+    {
+        var root = JsonNode.Parse(Regatta)!;
+        Set(root, path, JsonNode.Parse(value));
+        var errors = Assert.Throws<UnreadableDocumentException>(() => Read(root.ToJsonString())).Errors;
+        Assert.Contains(errors, e => path.StartsWith(e.Path, StringComparison.Ordinal) && e.Code == code);
+    }
+
+    [Fact]
+    public void Every_error_is_told_at_once()
+    {
+        var errors = Assert.Throws<UnreadableDocumentException>(() => Read("""{"format":"x","project":{},"tasks":[{"id":"a"},7]}""")).Errors;
+        Assert.Equal(["$.format", "$.project.name", "$.project.start", "$.tasks[0].name", "$.tasks[1]"], errors.Select(e => e.Path).Order());
+    }
+
+    [Fact]
+    public void A_circle_names_its_tasks_in_order()
+    {
+        var error = Assert.Single(Assert.Throws<UnreadableDocumentException>(() => Read("""
+            {"format":"auxilium-plan/1","project":{"name":"x","start":"2027-05-03"},"tasks":[{"id":"a","name":"A"},{"id":"b","name":"B"}],
+             "links":[{"from":"a","to":"b"},{"from":"b","to":"a"}]}
+            """)).Errors);
+        Assert.Equal(("$.links", "circle"), (error.Path, error.Code));
+        Assert.Equal(["a", "b"], error.Tasks!.Order());
+    }
+
+    [Theory]
+    [InlineData("")]
+    [InlineData("[]")]
+    [InlineData("{")]
+    [InlineData("{\"format\":1,\"format\":2}")]
+    public void What_is_no_document_says_so(string text) => Assert.Equal("$", Assert.Throws<UnreadableDocumentException>(() => Read(text)).Errors[0].Path);
+
+    /// <summary>Bytes flipped in a good document give a plan or errors with paths, never anything else.</summary>
+    [Fact]
+    public void Damaged_documents_are_read_or_refused() =>
+        Gen.Select(Gen.Int[0, Regatta.Length - 1], Gen.Char.AlphaNumeric, Gen.Int[0, 3]).Sample((at, with, how) =>
+        {
+            var text = how switch
+            {
+                0 => Regatta[..at] + with + Regatta[(at + 1)..],
+                1 => Regatta[..at] + Regatta[(at + 1)..],
+                2 => Regatta[..at],
+                _ => Regatta[..at] + Regatta[..at] + Regatta[at..],
+            };
+            try
+            {
+                Assert.NotNull(ScheduleDocument.Of(Scheduler.Calculate(Read(text))));
+            }
+            catch (UnreadableDocumentException e)
+            {
+                Assert.All(e.Errors, error => Assert.StartsWith("$", error.Path, StringComparison.Ordinal));
+            }
+        }, iter: 2_000);
+
+    [Fact]
+    public void A_schedule_says_dates_floats_drivers_and_warnings()
+    {
+        var document = ScheduleDocument.Of(Scheduler.Calculate(Read(Regatta)));
+        var permit = document.Tasks[1];
+        Assert.Equal(("1.1", "2027-05-06T09:00", "2027-05-12T18:00"), (permit.Outline, permit.Start, permit.Finish));
+        Assert.Equal("actual", Assert.Single(permit.Drivers).Kind);
+        Assert.Null(document.Tasks[0].TotalFloatMinutes);
+        Assert.Equal("pinned", Assert.Single(document.Tasks[3].Drivers).Kind);
+    }
+
+    [Fact]
+    public void The_schema_is_json() => Assert.Equal("auxilium-plan/1", JsonDocument.Parse(PlanDocumentSchema.Utf8).RootElement.GetProperty("title").GetString());
+
+    private static Plan Read(string text) => PlanDocumentReader.Read(Encoding.UTF8.GetBytes(text));
+
+    private static void Set(JsonNode root, string path, JsonNode? value)
+    {
+        var steps = path[2..].Replace("[", ".[", StringComparison.Ordinal).Split('.');
+        var at = root;
+        foreach (var step in steps[..^1]) at = step[0] == '[' ? at![int.Parse(step[1..^1])] : at![step];
+        if (steps[^1][0] == '[') at![int.Parse(steps[^1][1..^1])] = value;
+        else at![steps[^1]] = value;
+    }
+}
