@@ -43,6 +43,7 @@ internal sealed class JsonObjectReader(JsonElement element, string path, ErrorLi
         if (!TryGet(field, out var value)) return null;
         if (value.ValueKind != JsonValueKind.String) return Wrong<string>(field, "a text");
         var text = value.GetString()!;
+        if (text.Contains('\0')) return Wrong<string>(field, "a text without NUL characters");
         if (text.Length <= longest) return text;
         Error(field, "tooLong", $"This text has {text.Length:N0} characters; at most {longest:N0} are possible here.");
         return null;

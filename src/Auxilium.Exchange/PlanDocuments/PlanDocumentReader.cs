@@ -28,7 +28,18 @@ public static class PlanDocumentReader
         {
             throw new UnreadableDocumentException([new DocumentError("$", "json", $"This is not a JSON document: {e.Message}")]);
         }
-        using (document) return Read(document.RootElement);
+        using (document)
+        {
+            try
+            {
+                return Read(document.RootElement);
+            }
+            catch (InvalidOperationException)
+            {
+                // The JSON parser leaves this one check to whoever asks for the text.
+                throw new UnreadableDocumentException([new DocumentError("$", "json", "A text in this document is not valid Unicode: half of a character pair is missing.")]);
+            }
+        }
     }
 
     /// <inheritdoc cref="Read(ReadOnlyMemory{byte})"/>

@@ -11,10 +11,13 @@ public readonly record struct TextRun(string Text, bool Strong = false);
 /// <summary>Says in a sentence or two what an edit did.</summary>
 public static class RippleText
 {
-    public static ImmutableArray<TextRun> Of(EditedPlan edited)
+    /// <summary>What was changed, what moved with it, and what that did to the finish.</summary>
+    /// <param name="edited">The edit with all that follows from it.</param>
+    /// <param name="lead">Says what was changed; worked out from the edit when left out.</param>
+    public static ImmutableArray<TextRun> Of(EditedPlan edited, IEnumerable<TextRun>? lead = null)
     {
         var runs = ImmutableArray.CreateBuilder<TextRun>();
-        runs.AddRange(EditText.Of(edited.Applied.Edit, edited.Before, edited.After));
+        runs.AddRange(lead ?? Lead(edited));
         runs.Add(new TextRun(" "));
         AddMoves(runs, edited);
         AddFinish(runs, edited);
@@ -23,6 +26,9 @@ public static class RippleText
             runs.Add(new TextRun(" " + warning.Message));
         return runs.ToImmutable();
     }
+
+    /// <summary>What the edit changed by itself.</summary>
+    public static IEnumerable<TextRun> Lead(EditedPlan edited) => EditText.Of(edited.Applied.Edit, edited.Before, edited.After);
 
     /// <summary>Why one task stands where it does now, for the list of what moved.</summary>
     public static string WhyMoved(Move move, Schedule after)

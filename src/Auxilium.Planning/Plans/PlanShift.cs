@@ -1,0 +1,34 @@
+using Auxilium.Planning.Calendars;
+
+namespace Auxilium.Planning.Plans;
+
+/// <summary>A plan on other days.</summary>
+public static class PlanShift
+{
+    /// <summary>Every date of the plan, and every dated exception of its calendars, that many weeks later. Weekdays stay.</summary>
+    public static Plan ByWeeks(Plan plan, int weeks)
+    {
+        var days = weeks * 7;
+        return plan with
+        {
+            Project = plan.Project with
+            {
+                Start = Later(plan.Project.Start),
+                FinishBy = LaterIfAny(plan.Project.FinishBy),
+                StatusDate = LaterIfAny(plan.Project.StatusDate),
+            },
+            Calendars = [.. plan.Calendars.Select(c => c with { Exceptions = [.. c.Exceptions.Select(e => e with { From = e.From.AddDays(days), To = e.To.AddDays(days) })] })],
+            Tasks = [.. plan.Tasks.Select(t => t with
+            {
+                Pinned = t.Pinned is { } p ? new PinnedDates(Later(p.Start), LaterIfAny(p.Finish)) : null,
+                Constraint = t.Constraint is { } c ? c with { Date = Later(c.Date) } : null,
+                ActualStart = LaterIfAny(t.ActualStart),
+                ActualFinish = LaterIfAny(t.ActualFinish),
+            })],
+        };
+
+        PlanTime Later(PlanTime time) => new(time.Minutes + days * PlanTime.MinutesPerDay);
+
+        PlanTime? LaterIfAny(PlanTime? time) => time is { } t ? Later(t) : null;
+    }
+}

@@ -1,0 +1,72 @@
+using Auxilium.Storage.Rows;
+using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore;
+
+namespace Auxilium.Storage;
+
+/// <summary>The database: the truth about every plan.</summary>
+public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : DbContext(options), IDataProtectionKeyContext
+{
+    public DbSet<ProjectRow> Projects => Set<ProjectRow>();
+
+    public DbSet<TaskRow> Tasks => Set<TaskRow>();
+
+    public DbSet<LinkRow> Links => Set<LinkRow>();
+
+    public DbSet<PersonRow> People => Set<PersonRow>();
+
+    public DbSet<MemberRow> Members => Set<MemberRow>();
+
+    public DbSet<JournalRow> Journal => Set<JournalRow>();
+
+    public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
+
+    /// <summary>Sets up a context for a PostgreSQL connection string.</summary>
+    public static void Configure(DbContextOptionsBuilder options, string connection) =>
+        options.UseNpgsql(connection).UseSnakeCaseNamingConvention();
+
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
+    {
+        // Plans run on the wall clock of the organisation; only the journal has instants of the world.
+        configurationBuilder.Properties<DateTime>().HaveColumnType("timestamp without time zone");
+    }
+
+    protected override void OnModelCreating(ModelBuilder modelBuilder)
+    {
+        modelBuilder.Entity<ProjectRow>(project =>
+        {
+            project.ToTable("projects");
+            project.Property(p => p.FloatTo).HasConversion<string>();
+            project.Property(p => p.Calendars).HasColumnType("jsonb");
+        });
+        modelBuilder.Entity<TaskRow>(task =>
+        {
+            task.ToTable("tasks").HasKey(t => new { t.ProjectId, t.Id });
+            task.HasOne<ProjectRow>().WithMany().HasForeignKey(t => t.ProjectId);
+            task.Property(t => t.ConstraintKind).HasConversion<string>();
+            task.Property(t => t.Assignments).HasColumnType("jsonb");
+        });
+        modelBuilder.Entity<LinkRow>(link =>
+        {
+            link.ToTable("links").HasKey(l => new { l.ProjectId, l.From, l.To });
+            link.HasOne<ProjectRow>().WithMany().HasForeignKey(l => l.ProjectId);
+        });
+        modelBuilder.Entity<PersonRow>().ToTable("people");
+        modelBuilder.Entity<MemberRow>(member =>
+        {
+            member.ToTable("members").HasKey(m => new { m.ProjectId, m.PersonId });
+            member.HasOne<ProjectRow>().WithMany().HasForeignKey(m => m.ProjectId);
+            member.HasOne<PersonRow>().WithMany().HasForeignKey(m => m.PersonId);
+        });
+        modelBuilder.Entity<JournalRow>(entry =>
+        {
+            entry.ToTable("journal").HasOne<ProjectRow>().WithMany().HasForeignKey(j => j.ProjectId);
+            entry.HasIndex(j => new { j.ProjectId, j.Version }).IsUnique();
+            entry.HasIndex(j => new { j.ProjectId, j.EditId }).IsUnique();
+            entry.Property(j => j.At).HasColumnType("timestamp with time zone");
+            entry.Property(j => j.Edit).HasColumnType("jsonb");
+            entry.Property(j => j.Inverse).HasColumnType("jsonb");
+            entry.Property(j => j.Sentence).HasColumnType("jsonb");
+        });
+    }
+}

@@ -1,0 +1,40 @@
+using System.Collections.Immutable;
+using Auxilium.Planning.Editing;
+
+namespace Auxilium.Storage;
+
+/// <summary>Which of a person's own edits to take back.</summary>
+public enum TakeBack
+{
+    /// <summary>The last one that still stands.</summary>
+    LastEdit,
+
+    /// <summary>The last taking back: the edit is done again.</summary>
+    LastTakeBack,
+}
+
+/// <summary>Somebody wants a plan changed.</summary>
+/// <param name="EditId">Made by the client; the same id is never applied twice.</param>
+/// <param name="BaseVersion">The version of the plan that its author saw.</param>
+/// <param name="Edit">The edit, or <c>null</c> when <paramref name="TakeBack"/> says which one to take back.</param>
+/// <param name="Person">Id of its author.</param>
+/// <param name="Overrule">Its author has seen what somebody else changed meanwhile, and wants this all the same.</param>
+public sealed record EditRequest(Guid EditId, int BaseVersion, PlanEdit? Edit, TakeBack? TakeBack, string Person, bool Overrule = false);
+
+/// <summary>What became of a request.</summary>
+public abstract record EditOutcome;
+
+/// <summary>The plan has a new version.</summary>
+/// <param name="Edited">What changed and what followed; <c>null</c> when the same edit had been applied before.</param>
+public sealed record EditCommitted(StoredPlan Before, StoredPlan After, EditedPlan? Edited, ImmutableArray<TextRun> Sentence) : EditOutcome;
+
+/// <summary>Somebody else changed the same thing meanwhile; nothing was done.</summary>
+/// <param name="Theirs">What it is now.</param>
+/// <param name="Yours">What it would become.</param>
+public sealed record EditConflict(StoredPlan Current, Touch Touch, string By, string Theirs, string Yours) : EditOutcome;
+
+/// <summary>There is nothing of this person's to take back, or to do again.</summary>
+public sealed record NothingToTakeBack : EditOutcome;
+
+/// <summary>There is no such project.</summary>
+public sealed record NoSuchProject : EditOutcome;

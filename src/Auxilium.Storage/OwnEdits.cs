@@ -1,0 +1,59 @@
+using Auxilium.Storage.Rows;
+using Microsoft.EntityFrameworkCore;
+
+namespace Auxilium.Storage;
+
+/// <summary>
+/// One person's edits of a plan as a stack. An entry of the journal stands unless an entry that stands takes it back; taking back a
+/// taking back does the edit again. So undo and redo survive a reload, as deep as the journal.
+/// </summary>
+internal sealed class OwnEdits
+{
+    private OwnEdits(long? undo, long? redo) => (Undo, Redo) = (undo, redo);
+
+    /// <summary>The last edit that stands.</summary>
+    public long? Undo { get; }
+
+    /// <summary>The last taking back that stands, with no edit made since.</summary>
+    public long? Redo { get; }
+
+    public static async Task<OwnEdits> OfAsync(AuxiliumDb db, Guid project, string person, CancellationToken cancel)
+    {
+        long? redo = null;
+        var takenBack = new HashSet<long>();
+        var entries = db.Journal
+            .Where(j => j.ProjectId == project && j.PersonId == person)
+            .OrderByDescending(j => j.Id)
+            .Select(j => new
+            {
+                j.Id,
+                j.TakesBack,
+                // Taking back a taking back is doing again: not something to do again itself.
+                DoesAgain = j.TakesBack != null && db.Journal.Any(t => t.Id == j.TakesBack && t.TakesBack != null),
+            })
+            .AsAsyncEnumerable();
+        await foreach (var entry in entries.WithCancellation(cancel))
+        {
+            if (takenBack.Contains(entry.Id)) continue;
+            if (entry.TakesBack is not { } target) return new OwnEdits(entry.Id, redo);
+            takenBack.Add(target);
+            if (!entry.DoesAgain) redo ??= entry.Id;
+        }
+        return new OwnEdits(null, redo);
+    }
+
+    /// <summary>Edits later than an entry that still stand.</summary>
+    public static async Task<IReadOnlyList<JournalRow>> StandingAfterAsync(AuxiliumDb db, Guid project, long entry, CancellationToken cancel)
+    {
+        var later = await db.Journal.AsNoTracking().Where(j => j.ProjectId == project && j.Id > entry).OrderByDescending(j => j.Id).ToListAsync(cancel);
+        var takenBack = new HashSet<long>();
+        var standing = new List<JournalRow>();
+        foreach (var row in later)
+        {
+            if (takenBack.Contains(row.Id)) continue;
+            if (row.TakesBack is { } target) takenBack.Add(target);
+            else standing.Add(row);
+        }
+        return standing;
+    }
+}

@@ -1,0 +1,139 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using Auxilium.Exchange.Edits;
+using Auxilium.Planning.Editing;
+using Auxilium.Planning.Plans;
+using Auxilium.Storage.Rows;
+using Microsoft.EntityFrameworkCore;
+
+namespace Auxilium.Storage;
+
+/// <summary>
+/// The one way a stored plan changes: the edit is applied to the newest version, the changed rows, the journal entry and the new
+/// version are written in one transaction, and nobody's edit is overwritten unseen.
+/// </summary>
+public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore store, PlanMemory memory, TimeProvider clock)
+{
+    private const int MostTries = 20;
+
+    /// <param name="project">Id of the project.</param>
+    /// <param name="request">The edit, or what to take back.</param>
+    /// <param name="today">The day it is.</param>
+    /// <param name="cancel">Ends the wait; an edit is then either whole or not there.</param>
+    /// <exception cref="EditRefusedException">The edit makes no sense on the plan as it is now.</exception>
+    public async Task<EditOutcome> CommitAsync(Guid project, EditRequest request, DateOnly today, CancellationToken cancel = default)
+    {
+        for (var attempt = 0; attempt < MostTries; attempt++)
+            if (await TryCommitAsync(project, request, today, cancel) is { } outcome)
+                return outcome;
+        throw new TimeoutException("This plan is being changed too fast by others.");
+    }
+
+    /// <summary>What an edit would do, without doing it; <c>null</c> when there is no such project.</summary>
+    /// <exception cref="EditRefusedException">The edit makes no sense on the plan as it is now.</exception>
+    public async Task<EditedPlan?> PreviewAsync(Guid project, PlanEdit edit, DateOnly today, CancellationToken cancel = default)
+    {
+        if (await store.LoadAsync(project, cancel) is not { } plan) return null;
+        return EditPipeline.Run(plan.Schedule, edit, today, await DirectoryForAsync(edit, cancel));
+    }
+
+    /// <summary>The sentence of the newest edit of a plan, and whether this person can undo or redo.</summary>
+    public async Task<(ImmutableArray<TextRun> Sentence, bool CanUndo, bool CanRedo)> LastAsync(Guid project, string person, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var own = await OwnEdits.OfAsync(db, project, person, cancel);
+        var sentence = await db.Journal.Where(j => j.ProjectId == project).OrderByDescending(j => j.Id).Select(j => j.Sentence).FirstOrDefaultAsync(cancel);
+        return (sentence is null ? [] : ReadSentence(sentence), own.Undo is not null, own.Redo is not null);
+    }
+
+    private async Task<EditOutcome?> TryCommitAsync(Guid project, EditRequest request, DateOnly today, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var version = await db.Projects.Where(p => p.Id == project).Select(p => (int?)p.Version).SingleOrDefaultAsync(cancel);
+        if (version is null) return new NoSuchProject();
+        var current = await store.LoadAsync(db, project, version.Value, cancel);
+        if (await db.Journal.AsNoTracking().SingleOrDefaultAsync(j => j.ProjectId == project && j.EditId == request.EditId, cancel) is { } earlier)
+            return new EditCommitted(current, current, null, ReadSentence(earlier.Sentence));
+
+        var target = request.TakeBack is { } which ? await TargetAsync(db, project, request.Person, which, cancel) : null;
+        if (request.TakeBack is not null && target is null) return new NothingToTakeBack();
+        var json = new EditJson(today);
+        var edit = target is null ? request.Edit! : json.Read(target.Inverse);
+        var edited = EditPipeline.Run(current.Schedule, edit, today, await DirectoryForAsync(edit, cancel));
+        if (!request.Overrule && await ConflictAsync(db, current, request, target, edited, cancel) is { } conflict) return conflict;
+
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var locked = await db.Projects.FromSql($"select * from projects where id = {project} for update").SingleAsync(cancel);
+        if (locked.Version != current.Version) return null;
+        var lead = target is null ? RippleText.Lead(edited) : [new TextRun(target.TakesBack is null ? "Taken back" : "Done again", true), new TextRun($": {target.Summary}")];
+        var sentence = RippleText.Of(edited, lead);
+        var ranks = await new PlanWriter(db, project).WriteAsync(current.Schedule.Plan, current.Ranks, edited.Applied, cancel);
+        PlanRows.Fill(locked, edited.Applied.Plan);
+        locked.Version++;
+        db.Journal.Add(Entry(project, locked.Version, request, json, edited, target, sentence));
+        try
+        {
+            await db.SaveChangesAsync(cancel);
+        }
+        catch (DbUpdateException e) when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation })
+        {
+            // The same edit came in twice at once; the next try finds the other one.
+            return null;
+        }
+        await transaction.CommitAsync(cancel);
+        var after = new StoredPlan(project, locked.Version, () => edited.After, ranks);
+        memory.Keep(after, edited.Applied.Plan.Tasks.Length);
+        return new EditCommitted(current, after, edited, sentence);
+    }
+
+    private static async Task<JournalRow?> TargetAsync(AuxiliumDb db, Guid project, string person, TakeBack which, CancellationToken cancel)
+    {
+        var own = await OwnEdits.OfAsync(db, project, person, cancel);
+        var id = which == TakeBack.LastEdit ? own.Undo : own.Redo;
+        return id is null ? null : await db.Journal.AsNoTracking().SingleAsync(j => j.Id == id, cancel);
+    }
+
+    private static async Task<EditConflict?> ConflictAsync(AuxiliumDb db, StoredPlan current, EditRequest request, JournalRow? target, EditedPlan edited, CancellationToken cancel)
+    {
+        IReadOnlyList<JournalRow> since = target is not null
+            ? await OwnEdits.StandingAfterAsync(db, current.Id, target.Id, cancel)
+            : request.BaseVersion >= current.Version
+                ? []
+                : await db.Journal.AsNoTracking().Where(j => j.ProjectId == current.Id && j.Version > request.BaseVersion).ToListAsync(cancel);
+        foreach (var other in since)
+        {
+            foreach (var touch in other.Touched.Select(Touch.Parse))
+            {
+                if (!edited.Applied.Touched.Any(touch.Meets)) continue;
+                var (theirs, yours) = (FieldText.Of(current.Schedule, touch), FieldText.Of(edited.After, touch));
+                if (theirs == yours) continue;
+                var by = await db.People.Where(p => p.Id == other.PersonId).Select(p => p.Name).SingleOrDefaultAsync(cancel);
+                return new EditConflict(current, touch, by ?? "Somebody", theirs, yours);
+            }
+        }
+        return null;
+    }
+
+    private JournalRow Entry(Guid project, int version, EditRequest request, EditJson json, EditedPlan edited, JournalRow? target, ImmutableArray<TextRun> sentence) => new()
+    {
+        ProjectId = project,
+        Version = version,
+        EditId = request.EditId,
+        PersonId = request.Person,
+        At = clock.GetUtcNow().UtcDateTime,
+        Edit = json.Write(edited.Applied.Edit),
+        Inverse = json.Write(edited.Applied.Inverse),
+        Touched = [.. edited.Applied.Touched.Select(t => t.ToString())],
+        Summary = target?.Summary ?? string.Concat(RippleText.Lead(edited).Select(r => r.Text)),
+        Sentence = JsonSerializer.Serialize(sentence),
+        FinishBefore = edited.Ripple.FinishBefore.ToDateTime(),
+        FinishAfter = edited.Ripple.FinishAfter.ToDateTime(),
+        TakesBack = target?.Id,
+    };
+
+    private static ImmutableArray<TextRun> ReadSentence(string json) => JsonSerializer.Deserialize<ImmutableArray<TextRun>>(json);
+
+    /// <summary>Everybody, where an edit may name somebody who is not on the plan.</summary>
+    private async Task<IReadOnlyList<Person>> DirectoryForAsync(PlanEdit edit, CancellationToken cancel) =>
+        edit is SetOwner || (edit is Together together && together.Edits.Any(e => e is SetOwner)) ? await store.DirectoryAsync(cancel) : [];
+}

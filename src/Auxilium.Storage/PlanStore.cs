@@ -1,0 +1,126 @@
+using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Caching.Memory;
+
+namespace Auxilium.Storage;
+
+/// <summary>Loads plans and makes new ones. What it has read it remembers by version; the database stays the truth.</summary>
+public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemory memory, TimeProvider clock)
+{
+    /// <summary>The newest version of a plan, or <c>null</c> when there is no such project.</summary>
+    public async Task<StoredPlan?> LoadAsync(Guid id, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var version = await db.Projects.Where(p => p.Id == id).Select(p => (int?)p.Version).SingleOrDefaultAsync(cancel);
+        return version is { } v ? await LoadAsync(db, id, v, cancel) : null;
+    }
+
+    /// <summary>Every project, the newest first.</summary>
+    public async Task<IReadOnlyList<StoredPlan>> LoadAllAsync(CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var versions = await db.Projects.OrderByDescending(p => p.CreatedAt).ThenBy(p => p.Id).Select(p => new { p.Id, p.Version }).ToListAsync(cancel);
+        var plans = new List<StoredPlan>(versions.Count);
+        foreach (var project in versions) plans.Add(await LoadAsync(db, project.Id, project.Version, cancel));
+        return plans;
+    }
+
+    /// <summary>Everybody in the organisation, by name.</summary>
+    public async Task<IReadOnlyList<Person>> DirectoryAsync(CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.People.OrderBy(p => p.Name).Select(p => new Person(p.Id, p.Name, p.Initials, p.Email, null)).ToListAsync(cancel);
+    }
+
+    /// <summary>Makes a project of a plan.</summary>
+    /// <param name="plan">Sound; its people join the directory where they are new.</param>
+    /// <param name="coordinator">Who coordinates it if the plan does not say.</param>
+    /// <exception cref="PersonClashException">An id of the plan's people is somebody else's here.</exception>
+    public async Task<StoredPlan> CreateAsync(Plan plan, Person coordinator, CancellationToken cancel = default)
+    {
+        if (plan.Project.Coordinator is null)
+        {
+            if (plan.FindPerson(coordinator.Id) is null) plan = plan with { People = plan.People.Add(coordinator) };
+            plan = plan with { Project = plan.Project with { Coordinator = coordinator.Id } };
+        }
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await RefuseClashesAsync(db, plan, cancel);
+        var id = Guid.CreateVersion7(clock.GetUtcNow());
+        var now = clock.GetUtcNow().UtcDateTime;
+        db.Projects.Add(PlanRows.ToRow(id, 1, DateTime.SpecifyKind(now, DateTimeKind.Unspecified), plan));
+        await db.SaveChangesAsync(cancel);
+        var ranks = new PlanRanks(
+            Ranks.Assign([.. plan.Tasks.Select(t => t.Id)], new Dictionary<string, long>(), new HashSet<string>()),
+            Ranks.Assign([.. plan.Links.Select(l => (l.From, l.To))], new Dictionary<(string, string), long>(), new HashSet<(string, string)>()));
+        db.Tasks.AddRange(plan.Tasks.Select(t => PlanRows.ToRow(id, t, ranks.Tasks[t.Id])));
+        db.Links.AddRange(plan.Links.Select(l => PlanRows.ToRow(id, l, ranks.Links[(l.From, l.To)])));
+        await new PlanWriter(db, id).AddPeopleAsync(plan.People.Select((person, position) => (person, position)), cancel);
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        var stored = new StoredPlan(id, 1, () => Scheduler.Calculate(plan), ranks);
+        memory.Keep(stored, plan.Tasks.Length);
+        return stored;
+    }
+
+    internal async Task<StoredPlan> LoadAsync(AuxiliumDb db, Guid id, int version, CancellationToken cancel)
+    {
+        if (memory.Find(id, version) is { } known) return known;
+        // One snapshot, so that rows of two versions are never mixed.
+        await using var snapshot = db.Database.CurrentTransaction is null
+            ? await db.Database.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancel)
+            : null;
+        var project = await db.Projects.AsNoTracking().SingleAsync(p => p.Id == id, cancel);
+        var tasks = await db.Tasks.AsNoTracking().Where(t => t.ProjectId == id).OrderBy(t => t.Rank).ToListAsync(cancel);
+        var links = await db.Links.AsNoTracking().Where(l => l.ProjectId == id).OrderBy(l => l.Rank).ToListAsync(cancel);
+        var people = await (
+            from member in db.Members
+            join person in db.People on member.PersonId equals person.Id
+            where member.ProjectId == id
+            orderby member.Position
+            select new Person(person.Id, person.Name, person.Initials, person.Email, member.Calendar)).ToListAsync(cancel);
+        var plan = PlanRows.ToPlan(project, tasks, links, people);
+        var ranks = new PlanRanks(tasks.ToDictionary(t => t.Id, t => t.Rank), links.ToDictionary(l => (l.From, l.To), l => l.Rank));
+        var stored = new StoredPlan(id, project.Version, () => Scheduler.Calculate(plan), ranks);
+        memory.Keep(stored, tasks.Count);
+        return stored;
+    }
+
+    private static async Task RefuseClashesAsync(AuxiliumDb db, Plan plan, CancellationToken cancel)
+    {
+        var ids = plan.People.Select(p => p.Id).ToList();
+        var known = await db.People.Where(p => ids.Contains(p.Id)).ToDictionaryAsync(p => p.Id, p => p.Name, cancel);
+        for (var i = 0; i < plan.People.Length; i++)
+            if (known.TryGetValue(plan.People[i].Id, out var name) && !string.Equals(name, plan.People[i].Name, StringComparison.OrdinalIgnoreCase))
+                throw new PersonClashException(i, plan.People[i].Id, name);
+    }
+}
+
+/// <summary>A plan names a person by an id that is somebody else's in this organisation.</summary>
+/// <param name="position">Which of the plan's people.</param>
+/// <param name="id">The id that clashes.</param>
+/// <param name="name">Whose it is here.</param>
+public sealed class PersonClashException(int position, string id, string name)
+    : Exception($"The id “{id}” is {name}’s here: give this person another id, or {name}’s name.")
+{
+    public int Position { get; } = position;
+}
+
+/// <summary>Remembers plans by version, the least used forgotten first.</summary>
+public sealed class PlanMemory : IDisposable
+{
+    private const int MostRows = 300_000;
+
+    private readonly MemoryCache _plans = new(new MemoryCacheOptions { SizeLimit = MostRows });
+
+    public void Dispose() => _plans.Dispose();
+
+    internal StoredPlan? Find(Guid id, int version) => _plans.Get<StoredPlan>(id) is { } plan && plan.Version == version ? plan : null;
+
+    internal void Keep(StoredPlan plan, int rows)
+    {
+        if (_plans.Get<StoredPlan>(plan.Id) is { } known && known.Version > plan.Version) return;
+        _plans.Set(plan.Id, plan, new MemoryCacheEntryOptions { Size = rows + 1 });
+    }
+}

@@ -1,0 +1,47 @@
+using Auxilium.Planning.Plans;
+
+namespace Auxilium.Storage.Rows;
+
+/// <summary>A task as the table <c>tasks</c> keeps it.</summary>
+public sealed class TaskRow
+{
+    public Guid ProjectId { get; set; }
+
+    public required string Id { get; set; }
+
+    /// <summary>Orders the rows of a project; gaps are left so that most moves write one row.</summary>
+    public long Rank { get; set; }
+
+    public string? Parent { get; set; }
+
+    public required string Name { get; set; }
+
+    public required string Length { get; set; }
+
+    public bool Tentative { get; set; }
+
+    public bool Milestone { get; set; }
+
+    public bool AroundTheClock { get; set; }
+
+    public string? Calendar { get; set; }
+
+    public DateTime? PinnedStart { get; set; }
+
+    public DateTime? PinnedFinish { get; set; }
+
+    public ConstraintKind? ConstraintKind { get; set; }
+
+    public DateTime? ConstraintDate { get; set; }
+
+    public decimal Progress { get; set; }
+
+    public DateTime? ActualStart { get; set; }
+
+    public DateTime? ActualFinish { get; set; }
+
+    public string Note { get; set; } = "";
+
+    /// <summary>The owner first, then the helpers, as JSON.</summary>
+    public required string Assignments { get; set; }
+}

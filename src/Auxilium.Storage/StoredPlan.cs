@@ -1,0 +1,28 @@
+using Auxilium.Planning.Scheduling;
+
+namespace Auxilium.Storage;
+
+/// <summary>A version of a plan with its dates worked out. Immutable, so it can be shared.</summary>
+public sealed class StoredPlan
+{
+    private readonly Lazy<Schedule> _schedule;
+
+    internal StoredPlan(Guid id, int version, Func<Schedule> schedule, PlanRanks ranks)
+    {
+        Id = id;
+        Version = version;
+        Ranks = ranks;
+        _schedule = new Lazy<Schedule>(schedule);
+    }
+
+    public Guid Id { get; }
+
+    public int Version { get; }
+
+    public Schedule Schedule => _schedule.Value;
+
+    internal PlanRanks Ranks { get; }
+}
+
+/// <summary>Where the rows of a stored plan stand.</summary>
+internal sealed record PlanRanks(IReadOnlyDictionary<string, long> Tasks, IReadOnlyDictionary<(string From, string To), long> Links);

@@ -1,0 +1,22 @@
+namespace Auxilium.Web.Access;
+
+/// <summary>Headers of every answer: only our own scripts and styles, no frames, no guessing of types.</summary>
+public static class SecurityHeaders
+{
+    private const string Policy =
+        "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self'; font-src 'self'; connect-src 'self'; "
+        + "form-action 'self'; base-uri 'none'; frame-ancestors 'none'";
+
+    public static IApplicationBuilder UseSecurityHeaders(this IApplicationBuilder app) => app.Use((context, next) =>
+    {
+        var headers = context.Response.Headers;
+        headers.ContentSecurityPolicy = Policy;
+        headers.XContentTypeOptions = "nosniff";
+        headers.XFrameOptions = "DENY";
+        headers["Referrer-Policy"] = "same-origin";
+        headers["Cross-Origin-Opener-Policy"] = "same-origin";
+        headers["Cross-Origin-Resource-Policy"] = "same-origin";
+        headers["Permissions-Policy"] = "camera=(), microphone=(), geolocation=()";
+        return next(context);
+    });
+}

@@ -1,0 +1,46 @@
+using System.Text.Json;
+using Auxilium.Exchange.Edits;
+using Auxilium.Exchange.PlanDocuments;
+using Auxilium.Planning.Editing;
+using Auxilium.Storage;
+
+namespace Auxilium.Web.Api;
+
+/// <summary>
+/// The body of an edit: <c>{ "id": "…uuid…", "baseVersion": 7, "edit": { "type": … } }</c>, or instead of <c>edit</c>
+/// <c>"takeBack": "lastEdit"</c> or <c>"lastTakeBack"</c>; with <c>"overrule": true</c> to have it though somebody changed the same.
+/// </summary>
+internal sealed record EditDocument(Guid Id, int BaseVersion, PlanEdit? Edit, TakeBack? TakeBack, bool Overrule)
+{
+    private static readonly string[] Fields = ["id", "baseVersion", "edit", "takeBack", "overrule"];
+
+    /// <exception cref="UnreadableDocumentException">Something in it is missing or wrong.</exception>
+    public static EditDocument Read(JsonElement root, DateOnly today)
+    {
+        if (root.ValueKind != JsonValueKind.Object) throw Wrong("$", "An edit is sent as a JSON object.");
+        foreach (var property in root.EnumerateObject())
+            if (!Fields.Contains(property.Name))
+                throw Wrong("$." + property.Name, $"“{property.Name}” is not a field that belongs here.");
+        var id = Get(root, "id") is { ValueKind: JsonValueKind.String } i && i.TryGetGuid(out var guid) ? guid : throw Wrong("$.id", "“id” must be a UUID, made new for each edit.");
+        var baseVersion = Get(root, "baseVersion") is { ValueKind: JsonValueKind.Number } v && v.TryGetInt32(out var number) && number > 0 ? number : throw Wrong("$.baseVersion", "“baseVersion” must be the version of the plan that the edit was made on.");
+        PlanEdit? edit = Get(root, "edit") is { } e ? new EditJson(today).Read(e) : null;
+        TakeBack? takeBack = Get(root, "takeBack") is { } t ? ReadTakeBack(t) : null;
+        if (edit is null == takeBack is null) throw Wrong("$", "Send either “edit” or “takeBack”.");
+        var overrule = Get(root, "overrule") is { } o && (o.ValueKind is JsonValueKind.True or JsonValueKind.False ? o.GetBoolean() : throw Wrong("$.overrule", "“overrule” must be true or false."));
+        return new EditDocument(id, baseVersion, edit, takeBack, overrule);
+    }
+
+    public EditRequest ToRequest(string person) => new(Id, BaseVersion, Edit, TakeBack, person, Overrule);
+
+    private static JsonElement? Get(JsonElement root, string field) =>
+        root.TryGetProperty(field, out var value) && value.ValueKind != JsonValueKind.Null ? value : null;
+
+    private static TakeBack ReadTakeBack(JsonElement value) => value.ValueKind == JsonValueKind.String ? value.GetString() switch
+    {
+        "lastEdit" => Storage.TakeBack.LastEdit,
+        "lastTakeBack" => Storage.TakeBack.LastTakeBack,
+        _ => throw Wrong("$.takeBack", "“takeBack” must be “lastEdit” or “lastTakeBack”."),
+    } : throw Wrong("$.takeBack", "“takeBack” must be “lastEdit” or “lastTakeBack”.");
+
+    private static UnreadableDocumentException Wrong(string path, string message) => new([new DocumentError(path, "value", message)]);
+}

@@ -1,0 +1,37 @@
+using Auxilium.Exchange.PlanDocuments;
+using Auxilium.Planning.Editing;
+using Auxilium.Storage;
+
+namespace Auxilium.Web.Api;
+
+/// <summary>What the API answers when something is wrong, as <c>application/problem+json</c>.</summary>
+internal static class Problems
+{
+    public static IResult NoSuchProject() =>
+        Results.Problem("There is no project with this id.", statusCode: StatusCodes.Status404NotFound);
+
+    public static IResult Unreadable(UnreadableDocumentException unreadable) =>
+        Problem(StatusCodes.Status400BadRequest, unreadable.Errors[0].Message, ("errors", unreadable.Errors));
+
+    public static IResult Refused(EditRefusedException refused) =>
+        Problem(StatusCodes.Status422UnprocessableEntity, refused.Message, ("code", refused.Code), ("task", refused.Task), ("field", FieldName(refused.Field)));
+
+    public static IResult Conflict(EditConflict conflict) =>
+        Problem(
+            StatusCodes.Status409Conflict,
+            $"{conflict.By} changed this meanwhile: it is now “{conflict.Theirs}”, and you want “{conflict.Yours}”. Choose which it is to be.",
+            ("code", "changedMeanwhile"),
+            ("task", conflict.Touch.Task),
+            ("field", FieldName(conflict.Touch.Field)),
+            ("by", conflict.By),
+            ("theirs", conflict.Theirs),
+            ("yours", conflict.Yours),
+            ("version", conflict.Current.Version));
+
+    public static IResult Bad(string message, string code) => Problem(StatusCodes.Status400BadRequest, message, ("code", code));
+
+    private static string FieldName(EditField field) => char.ToLowerInvariant(field.ToString()[0]) + field.ToString()[1..];
+
+    private static IResult Problem(int status, string detail, params (string Name, object? Value)[] more) =>
+        Results.Problem(detail, statusCode: status, extensions: more.Select(m => KeyValuePair.Create(m.Name, m.Value)));
+}

@@ -1,0 +1,131 @@
+using Auxilium.Exchange.PlanDocuments;
+using Auxilium.Planning.Editing;
+using Auxilium.Planning.Tracking;
+using Auxilium.Storage;
+using Auxilium.Web.Access;
+using Auxilium.Web.Pages.Plan;
+
+namespace Auxilium.Web.Api;
+
+/// <summary><c>/api/v1/projects</c>: what the screens can do, for programs.</summary>
+internal static class ProjectsApi
+{
+    private const int MostEditBytes = 1024 * 1024;
+
+    public static void Map(RouteGroupBuilder api)
+    {
+        var projects = api.MapGroup("/projects").WithTags("Projects");
+        projects.MapGet("", ListAsync).RequireAuthorization(Rights.LookAtPlans)
+            .WithSummary("Every project with its dates, progress and counts of tasks by state.").Produces<IReadOnlyList<ProjectDocument>>();
+        projects.MapGet("/{id:guid}/plan", PlanAsync).RequireAuthorization(Rights.LookAtPlans)
+            .WithSummary("A whole plan as a plan document. The header ETag has its version.").Produces<object>(contentType: RequestDocument.PlanType).ProducesProblem(404);
+        projects.MapPost("", CreateAsync).RequireAuthorization(Rights.EditPlans).AddEndpointFilter<ForgeryFilter>()
+            .WithSummary("Makes a project of a plan document.").Accepts<object>("application/json", RequestDocument.PlanType).Produces<CreatedProject>(201).ProducesProblem(400);
+        projects.MapPost("/{id:guid}/edits", EditAsync).RequireAuthorization(Rights.EditPlans).AddEndpointFilter<ForgeryFilter>()
+            .WithSummary("Applies an edit and tells what it moved. With preview=true nothing is kept. With changes=true the answer has the changed rows as the Plan screen draws them.")
+            .Accepts<object>("application/json").Produces<EditAnswer>().ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
+    }
+
+    private static async Task<IResult> ListAsync(PlanStore store, Today today, CancellationToken cancel) =>
+        Results.Ok((await store.LoadAllAsync(cancel)).Select(p => ProjectDocument.Of(p, today.Date)));
+
+    private static async Task<IResult> PlanAsync(Guid id, PlanStore store, HttpResponse response, CancellationToken cancel)
+    {
+        if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
+        response.Headers.ETag = $"\"{plan.Version}\"";
+        return Results.Bytes(PlanDocumentWriter.Write(plan.Schedule.Plan), RequestDocument.PlanType);
+    }
+
+    private static async Task<IResult> CreateAsync(HttpContext context, PlanStore store, CancellationToken cancel)
+    {
+        try
+        {
+            var plan = PlanDocumentReader.Read(await RequestDocument.ReadAsync(context.Request, RequestDocument.MostBytes));
+            var stored = await store.CreateAsync(plan, context.User.Person(), cancel);
+            return Results.Created($"/api/v1/projects/{stored.Id}/plan", new CreatedProject(stored.Id, stored.Version));
+        }
+        catch (UnreadableDocumentException unreadable)
+        {
+            return Problems.Unreadable(unreadable);
+        }
+        catch (PersonClashException clash)
+        {
+            return Problems.Unreadable(new UnreadableDocumentException([new DocumentError($"$.people[{clash.Position}].id", "personClash", clash.Message)]));
+        }
+    }
+
+    private static async Task<IResult> EditAsync(Guid id, HttpContext context, PlanEdits edits, PlanViews views, Today today, CancellationToken cancel, bool preview = false, bool changes = false)
+    {
+        try
+        {
+            using var body = RequestDocument.Parse(await RequestDocument.ReadAsync(context.Request, MostEditBytes));
+            var document = EditDocument.Read(body.RootElement, today.Date);
+            if (preview) return await PreviewAsync(id, document, edits, today, cancel);
+            return await edits.CommitAsync(id, document.ToRequest(context.User.PersonId()), today.Date, cancel) switch
+            {
+                EditCommitted committed => Results.Ok(await AnswerAsync(committed, document, context, edits, views, changes, cancel)),
+                EditConflict conflict => Problems.Conflict(conflict),
+                NothingToTakeBack => Problems.Bad(document.TakeBack == TakeBack.LastEdit ? "There is no edit of yours left to undo." : "There is nothing to do again.", "nothingToTakeBack"),
+                _ => Problems.NoSuchProject(),
+            };
+        }
+        catch (UnreadableDocumentException unreadable)
+        {
+            return Problems.Unreadable(unreadable);
+        }
+        catch (EditRefusedException refused)
+        {
+            return Problems.Refused(refused);
+        }
+    }
+
+    private static async Task<IResult> PreviewAsync(Guid id, EditDocument document, PlanEdits edits, Today today, CancellationToken cancel)
+    {
+        if (document.Edit is null) return Problems.Bad("Only an edit can be previewed.", "value");
+        return await edits.PreviewAsync(id, document.Edit, today.Date, cancel) is { } edited
+            ? Results.Ok(new EditAnswer(document.BaseVersion, RippleDocument.Of(edited), null))
+            : Problems.NoSuchProject();
+    }
+
+    private static async Task<EditAnswer> AnswerAsync(EditCommitted committed, EditDocument document, HttpContext context, PlanEdits edits, PlanViews views, bool changes, CancellationToken cancel)
+    {
+        var ripple = committed.Edited is { } edited ? RippleDocument.Of(edited, committed.Sentence) : null;
+        if (!changes) return new EditAnswer(committed.After.Version, ripple, null);
+        var last = await edits.LastAsync(committed.After.Id, context.User.PersonId(), cancel);
+        // Whoever saw an older version, or sends an edit again, gets every row.
+        var before = document.BaseVersion == committed.Before.Version && committed.Edited is not null ? views.Of(committed.Before) : null;
+        return new EditAnswer(committed.After.Version, ripple, PlanChanges.Between(before, views.Of(committed.After), last.CanUndo, last.CanRedo, committed.Sentence));
+    }
+}
+
+public sealed record CreatedProject(Guid Id, int Version);
+
+/// <param name="Version">The plan's version now.</param>
+/// <param name="Ripple">What the edit did; <c>null</c> when the same edit had been applied before.</param>
+/// <param name="Changes">What the Plan screen has to draw anew, where asked for.</param>
+public sealed record EditAnswer(int Version, RippleDocument? Ripple, PlanChanges? Changes);
+
+/// <summary>A project as the list of projects tells it. Counts are of tasks and milestones by state.</summary>
+public sealed record ProjectDocument(Guid Id, int Version, string Name, string? Coordinator, string Start, string Finish, string? FinishBy, int? SpareMinutes, double Progress, int Tasks, IReadOnlyDictionary<string, int> States)
+{
+    internal static ProjectDocument Of(StoredPlan stored, DateOnly today)
+    {
+        var schedule = stored.Schedule;
+        var plan = schedule.Plan;
+        var states = new TaskStates(schedule, today);
+        var leaves = Enumerable.Range(0, plan.Index.Count).Where(plan.Index.IsLeaf).ToList();
+        var counts = leaves.CountBy(states.Of).ToDictionary(c => char.ToLowerInvariant(c.Key.ToString()[0]) + c.Key.ToString()[1..], c => c.Value);
+        return new ProjectDocument(
+            stored.Id,
+            stored.Version,
+            plan.Project.Name,
+            plan.FindPerson(plan.Project.Coordinator)?.Name,
+            schedule.Start.ToString(),
+            schedule.Finish.ToString(),
+            plan.Project.FinishBy?.ToString(),
+            Ripple.Spare(schedule)?.Count,
+            Math.Round(schedule.Progress, 4),
+            leaves.Count,
+            counts);
+    }
+}

@@ -1,0 +1,31 @@
+using Auxilium.Exchange.PlanDocuments;
+using Auxilium.Planning.Scheduling;
+using Auxilium.Web.Access;
+
+namespace Auxilium.Web.Api;
+
+/// <summary>Calculating without keeping anything: a plan document in, its dates out. Never touches the database.</summary>
+internal static class ScheduleApi
+{
+    public static void Map(RouteGroupBuilder api)
+    {
+        api.MapPost("/schedule", (Delegate)CalculateAsync).RequireAuthorization(Rights.LookAtPlans).RequireRateLimiting(Limits.Calculation).WithTags("Schedule")
+            .WithSummary("Works out every date, float, driver and warning of a plan document.")
+            .Accepts<object>("application/json", RequestDocument.PlanType).Produces<ScheduleDocument>().ProducesProblem(400);
+        api.MapGet("/schema/auxilium-plan-1.json", () => Results.Bytes(PlanDocumentSchema.Utf8, "application/schema+json")).RequireAuthorization(Rights.LookAtPlans).WithTags("Schedule")
+            .WithSummary("The JSON Schema of plan documents.").Produces<object>(contentType: "application/schema+json");
+    }
+
+    private static async Task<IResult> CalculateAsync(HttpContext context)
+    {
+        try
+        {
+            var plan = PlanDocumentReader.Read(await RequestDocument.ReadAsync(context.Request, RequestDocument.MostBytes));
+            return Results.Ok(ScheduleDocument.Of(Scheduler.Calculate(plan)));
+        }
+        catch (UnreadableDocumentException unreadable)
+        {
+            return Problems.Unreadable(unreadable);
+        }
+    }
+}

@@ -1,0 +1,32 @@
+// Builds what the browser gets into wwwroot: scripts as they are, one style sheet, the fonts.
+import { execFileSync } from "node:child_process";
+import { cpSync, mkdirSync, rmSync } from "node:fs";
+import { createRequire } from "node:module";
+import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+
+const here = dirname(fileURLToPath(import.meta.url));
+const out = join(here, "..", "wwwroot");
+const require = createRequire(import.meta.url);
+const packageOf = (/** @type {string} */ name) => dirname(require.resolve(`${name}/package.json`));
+
+rmSync(out, { recursive: true, force: true });
+mkdirSync(join(out, "fonts"), { recursive: true });
+cpSync(join(here, "plan"), join(out, "js", "plan"), { recursive: true });
+cpSync(join(here, "mark.svg"), join(out, "mark.svg"));
+for (const [name, file] of [
+  ["figtree", "figtree-latin-wght-normal.woff2"],
+  ["figtree", "figtree-latin-ext-wght-normal.woff2"],
+  ["bricolage-grotesque", "bricolage-grotesque-latin-wght-normal.woff2"],
+  ["bricolage-grotesque", "bricolage-grotesque-latin-ext-wght-normal.woff2"],
+]) {
+  cpSync(join(packageOf(`@fontsource-variable/${name}`), "files", file), join(out, "fonts", file));
+}
+const tailwind = join(packageOf("@tailwindcss/cli"), "dist", "index.mjs");
+execFileSync(
+  process.execPath,
+  [tailwind, "--input", join(here, "app.css"), "--output", join(out, "app.css"), "--minify"],
+  {
+    stdio: ["ignore", "ignore", "inherit"],
+  },
+);

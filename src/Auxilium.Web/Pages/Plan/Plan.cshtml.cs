@@ -1,0 +1,36 @@
+using System.Text.Json;
+using Auxilium.Storage;
+using Auxilium.Web.Access;
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Auxilium.Web.Pages.Plan;
+
+/// <summary>The task list and the timeline of one project. Its script draws what <see cref="Data"/> says and sends edits.</summary>
+[Authorize(Rights.LookAtPlans)]
+public sealed class PlanModel(PlanStore store, PlanEdits edits, PlanViews views) : PageModel
+{
+    // The default encoder escapes <, > and &, so that no name can end the element the data stands in.
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
+
+    public Guid Id { get; private set; }
+
+    public PlanView View { get; private set; } = null!;
+
+    /// <summary>The plan as JSON, the same as an edit answers with when everything is to be drawn anew.</summary>
+    public string Data { get; private set; } = "";
+
+    public async Task<IActionResult> OnGetAsync(Guid id, CancellationToken cancel)
+    {
+        if (await store.LoadAsync(id, cancel) is not { } plan) return NotFound();
+        var (sentence, canUndo, canRedo) = await edits.LastAsync(id, User.PersonId(), cancel);
+        var directory = await store.DirectoryAsync(cancel);
+        Id = id;
+        View = views.Of(plan);
+        var changes = PlanChanges.Between(null, View, canUndo, canRedo, sentence);
+        Data = JsonSerializer.Serialize(new { changes, directory = directory.Select(p => p.Name) }, Json);
+        Response.Headers.CacheControl = "no-store";
+        return Page();
+    }
+}

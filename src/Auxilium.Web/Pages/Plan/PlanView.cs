@@ -1,0 +1,158 @@
+using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Editing;
+using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
+using Auxilium.Storage;
+
+namespace Auxilium.Web.Pages.Plan;
+
+/// <summary>A link as the timeline draws it.</summary>
+/// <param name="SetsFinish">It holds its successor, and both set the finish.</param>
+public sealed record LinkView(string From, string To, bool SetsFinish);
+
+public sealed record PersonView(string Id, string Name, string Initials);
+
+/// <summary>A stretch of days without work, in minutes since 0001-01-01T00:00.</summary>
+public sealed record ClosedDays(int From, int To, string? Name);
+
+/// <summary>The project above the board: its gauge and what the timeline lies on. Times are minutes since 0001-01-01T00:00.</summary>
+public sealed record ProjectView
+{
+    public required string Name { get; init; }
+
+    public required int Version { get; init; }
+
+    public required int Start { get; init; }
+
+    public required int Finish { get; init; }
+
+    public int? FinishBy { get; init; }
+
+    /// <summary>Days to spare before the date to finish by, in words.</summary>
+    public string? Spare { get; init; }
+
+    public bool IsLate { get; init; }
+
+    public required int Today { get; init; }
+
+    public required double Progress { get; init; }
+
+    public string? Coordinator { get; init; }
+
+    /// <summary>Minutes of the day between which the project's calendar works: a day is drawn as wide as this.</summary>
+    public required int DayStart { get; init; }
+
+    public required int DayEnd { get; init; }
+}
+
+/// <summary>Everything the Plan screen draws of one version of a plan.</summary>
+public sealed record PlanView
+{
+    private const int DaysAround = 70;
+    private const int MostDays = 4_000;
+
+    public required ProjectView Project { get; init; }
+
+    public required IReadOnlyList<RowView> Rows { get; init; }
+
+    public required IReadOnlyList<LinkView> Links { get; init; }
+
+    public required IReadOnlyList<PersonView> People { get; init; }
+
+    public required IReadOnlyList<ClosedDays> Closed { get; init; }
+
+    internal static PlanView Of(StoredPlan stored, DateOnly today)
+    {
+        var schedule = stored.Schedule;
+        var plan = schedule.Plan;
+        var rows = new RowViews(schedule, today);
+        var spare = Ripple.Spare(schedule);
+        var hours = Hours(plan.ProjectCalendar, schedule.Start);
+        return new PlanView
+        {
+            Project = new ProjectView
+            {
+                Name = plan.Project.Name,
+                Version = stored.Version,
+                Start = schedule.Start.Minutes,
+                Finish = schedule.Finish.Minutes,
+                FinishBy = plan.Project.FinishBy?.Minutes,
+                Spare = spare is { } s ? SpareText(s, plan.Project.Units) : null,
+                IsLate = spare?.Count < 0,
+                Today = PlanTime.On(today).Minutes,
+                Progress = Math.Round(schedule.Progress * 100, 1),
+                Coordinator = plan.FindPerson(plan.Project.Coordinator)?.Name,
+                DayStart = hours.Start,
+                DayEnd = hours.End,
+            },
+            Rows = [.. Enumerable.Range(0, plan.Index.Count).Select(rows.Of)],
+            Links = LinksOf(schedule),
+            People = [.. plan.People.Select(p => new PersonView(p.Id, p.Name, p.Initials))],
+            Closed = ClosedOf(schedule, today),
+        };
+    }
+
+    internal static string SpareText(WorkMinutes spare, WorkUnits units)
+    {
+        var days = new Length(Math.Round(Math.Abs((decimal)spare.Count) / units.MinutesPerDay, 1), LengthUnit.Days).InWords();
+        return spare.Count < 0 ? $"{days} late" : $"{days} to spare";
+    }
+
+    /// <summary>From the earliest start to the latest end of work in the four weeks from a date; the whole day if there is none.</summary>
+    private static WorkInterval Hours(WorkTime calendar, PlanTime from)
+    {
+        var work = Enumerable.Range(0, 28).SelectMany(day => calendar.On(from.Date.AddDays(day))).ToList();
+        return work.Count == 0 ? new WorkInterval(0, PlanTime.MinutesPerDay) : new WorkInterval(work.Min(i => i.Start), work.Max(i => i.End));
+    }
+
+    private static List<LinkView> LinksOf(Schedule schedule)
+    {
+        var index = schedule.Plan.Index;
+        var drivers = new Drivers(schedule);
+        return [.. schedule.Plan.Links.Select(link => new LinkView(link.From, link.To, SetsFinish(link)))];
+
+        bool SetsFinish(PlanLink link)
+        {
+            var (from, to) = (index.RowOf(link.From), index.RowOf(link.To));
+            if (!schedule.IsCritical(from) || !schedule.IsCritical(to)) return false;
+            return Enumerable.Range(to, index.SubtreeEnd(to) - to).Any(row => index.IsLeaf(row) && schedule.IsCritical(row) && drivers.IsTight(link, row));
+        }
+    }
+
+    /// <summary>Days without work on the project calendar, from before the first date to after the last.</summary>
+    private static List<ClosedDays> ClosedOf(Schedule schedule, DateOnly today)
+    {
+        var plan = schedule.Plan;
+        var starts = Enumerable.Range(0, plan.Index.Count).Select(row => schedule.StartOf(row).Day).Append(schedule.Start.Day).Append(today.DayNumber);
+        var first = starts.Min() - DaysAround;
+        var last = Math.Min(first + MostDays, Math.Max(Math.Max(schedule.Finish.Day, plan.Project.FinishBy?.Day ?? 0), today.DayNumber) + 2 * DaysAround);
+        var names = plan.CalendarBook.Find(plan.Project.Calendar ?? "")?.Exceptions.Where(e => e.Work.IsEmpty).ToImmutableArray() ?? [];
+        var closed = new List<ClosedDays>();
+        for (var day = first; day <= last; day++)
+        {
+            var date = DateOnly.FromDayNumber(day);
+            if (plan.ProjectCalendar.WorkedOn(date) > 0) continue;
+            var name = names.LastOrDefault(e => e.From <= date && date <= e.To)?.Name;
+            var from = day * PlanTime.MinutesPerDay;
+            if (closed.Count > 0 && closed[^1].To == from && closed[^1].Name == name) closed[^1] = closed[^1] with { To = from + PlanTime.MinutesPerDay };
+            else closed.Add(new ClosedDays(from, from + PlanTime.MinutesPerDay, name));
+        }
+        return closed;
+    }
+}
+
+/// <summary>Makes each view of a version once: an edit compares the one before with the one after.</summary>
+public sealed class PlanViews(Today today)
+{
+    private readonly ConditionalWeakTable<StoredPlan, PlanView> _views = [];
+
+    public PlanView Of(StoredPlan plan)
+    {
+        if (_views.TryGetValue(plan, out var known) && known.Project.Today == PlanTime.On(today.Date).Minutes) return known;
+        var view = PlanView.Of(plan, today.Date);
+        _views.AddOrUpdate(plan, view);
+        return view;
+    }
+}

@@ -1,0 +1,136 @@
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Editing;
+using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Tracking;
+
+namespace Auxilium.Web.Pages.Plan;
+
+/// <summary>One row as the Plan screen draws it. Times are minutes since 0001-01-01T00:00.</summary>
+public sealed record RowView
+{
+    public required string Id { get; init; }
+
+    /// <summary>Outline number: what links are typed with.</summary>
+    public required string No { get; init; }
+
+    public required string Name { get; init; }
+
+    public required int Level { get; init; }
+
+    public string? Parent { get; init; }
+
+    /// <summary><c>task</c>, <c>milestone</c> or <c>phase</c>.</summary>
+    public required string Kind { get; init; }
+
+    /// <summary>As its cell shows it, such as <c>3d?</c>.</summary>
+    public required string Length { get; init; }
+
+    public string? Owner { get; init; }
+
+    /// <summary>How many people help besides the owner.</summary>
+    public int Helpers { get; init; }
+
+    /// <summary>What comes before, as its cell shows it: <c>4, 2.1 + 2d</c>.</summary>
+    public required string After { get; init; }
+
+    public required int Start { get; init; }
+
+    public required int Finish { get; init; }
+
+    /// <summary>Where the done part of the bar ends.</summary>
+    public required int DoneTo { get; init; }
+
+    /// <summary>The latest finish that keeps the project's; <c>null</c> when there is none or nothing to spare.</summary>
+    public int? LateFinish { get; init; }
+
+    /// <summary>Total float in words, such as "2 days".</summary>
+    public string? Spare { get; init; }
+
+    /// <summary>Percent, 0 to 100.</summary>
+    public required double Progress { get; init; }
+
+    public required bool Critical { get; init; }
+
+    /// <summary>Of leaves: <c>waiting</c>, <c>ready</c>, <c>underWay</c>, <c>lateToStart</c>, <c>overdue</c> or <c>done</c>.</summary>
+    public string? State { get; init; }
+
+    public bool Started { get; init; }
+
+    /// <summary>Names of what it waits for.</summary>
+    public string? WaitsFor { get; init; }
+
+    /// <summary>A fixed date in words, such as "not before Wed 12 May".</summary>
+    public string? Fixed { get; init; }
+
+    public bool Pinned { get; init; }
+
+    /// <summary>What is wrong with its dates.</summary>
+    public string? Warning { get; init; }
+}
+
+/// <summary>Makes the rows of one schedule.</summary>
+internal sealed class RowViews(Schedule schedule, DateOnly today)
+{
+    private readonly TaskStates _states = new(schedule, today);
+    private readonly ILookup<string, PlanLink> _linksTo = schedule.Plan.Links.ToLookup(l => l.To);
+    private readonly Dictionary<string, string> _warnings = schedule.Warnings
+        .Where(w => w.Code == WarningCode.W1).GroupBy(w => w.Tasks[1]).ToDictionary(g => g.Key, g => g.First().Message);
+
+    public RowView Of(int row)
+    {
+        var plan = schedule.Plan;
+        var task = plan.Tasks[row];
+        var phase = plan.Index.IsPhase(row);
+        var total = schedule.TotalFloatOf(row);
+        var state = phase ? (TaskState?)null : _states.Of(row);
+        return new RowView
+        {
+            Id = task.Id,
+            No = plan.Index.NumberOf(row),
+            Name = task.Name,
+            Level = plan.Index.LevelOf(row),
+            Parent = task.Parent,
+            Kind = phase ? "phase" : task.Milestone || schedule.LengthOf(row).Count == 0 ? "milestone" : "task",
+            Length = phase ? PhaseLength(row) : task.Milestone ? "" : new TypedLength(task.Length, task.Tentative).ToString(),
+            Owner = task.Owner,
+            Helpers = Math.Max(0, task.Assignments.Length - 1),
+            After = string.Join(", ", _linksTo[task.Id].Select(l => LinkText.Format(plan.Index.NumberOf(plan.Index.RowOf(l.From)), l.Lag))),
+            Start = schedule.StartOf(row).Minutes,
+            Finish = schedule.FinishOf(row).Minutes,
+            DoneTo = DoneTo(row, task, phase).Minutes,
+            LateFinish = total is { Count: > 0 } ? schedule.LateDatesOf(row)!.Value.Finish.Minutes : null,
+            Spare = total is { Count: > 0 } slack ? InDays(slack) : null,
+            Progress = Math.Round(schedule.ProgressOf(row) * 100, 1),
+            Critical = schedule.IsCritical(row),
+            State = state is { } s ? char.ToLowerInvariant(s.ToString()[0]) + s.ToString()[1..] : null,
+            Started = task.IsStarted,
+            WaitsFor = state == TaskState.Waiting ? Names(_states.WaitsFor(row)) : null,
+            Fixed = phase || task.IsStarted || task is { Pinned: null, Constraint: null } ? null : Words(task),
+            Pinned = !phase && !task.IsStarted && task.Pinned is not null,
+            Warning = _warnings.GetValueOrDefault(task.Id),
+        };
+    }
+
+    private string PhaseLength(int row) => new Length(Math.Round((decimal)schedule.LengthOf(row).Count / schedule.Plan.Project.Units.MinutesPerDay, 1), LengthUnit.Days).ToString();
+
+    private PlanTime DoneTo(int row, PlanTask task, bool phase)
+    {
+        var (start, finish, progress) = (schedule.StartOf(row), schedule.FinishOf(row), schedule.ProgressOf(row));
+        if (progress <= 0) return start;
+        if (progress >= 1) return finish;
+        var calendar = phase ? schedule.Plan.ProjectCalendar : schedule.Plan.EffectiveCalendar(task);
+        return calendar.Add(start, (int)(calendar.Between(start, finish) * progress));
+    }
+
+    private string InDays(WorkMinutes minutes) =>
+        new Length(Math.Round((decimal)minutes.Count / schedule.Plan.Project.Units.MinutesPerDay, 1), LengthUnit.Days) is { Amount: > 0 } days ? days.InWords() : schedule.Plan.Project.Units.ToLength(minutes).InWords();
+
+    private string Words(PlanTask task) => FieldText.Of(schedule, new Touch(task.Id, EditField.Start));
+
+    private string Names(IEnumerable<int> rows)
+    {
+        var names = rows.Select(row => schedule.Plan.Tasks[row].Name).Distinct().ToList();
+        return names.Count <= 2 ? string.Join(" and ", names) : $"{names[0]}, {names[1]} and {names.Count - 2} more";
+    }
+}

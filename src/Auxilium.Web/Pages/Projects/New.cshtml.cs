@@ -1,0 +1,65 @@
+using Auxilium.Planning.Editing;
+using Auxilium.Planning.Plans;
+using Auxilium.Storage;
+using Auxilium.Web.Access;
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Microsoft.AspNetCore.Mvc.Rendering;
+
+namespace Auxilium.Web.Pages.Projects;
+
+/// <summary>Makes a project of a name, a start date and a coordinator.</summary>
+[Authorize(Rights.EditPlans)]
+[RequestSizeLimit(64 * 1024)]
+public sealed class NewModel(PlanStore store, Today today) : PageModel
+{
+    [BindProperty]
+    public string? Name { get; set; }
+
+    [BindProperty]
+    public string? Start { get; set; }
+
+    [BindProperty]
+    public string? Coordinator { get; set; }
+
+    public IReadOnlyList<SelectListItem> People { get; private set; } = [];
+
+    public async Task OnGetAsync(CancellationToken cancel)
+    {
+        Coordinator = User.PersonId();
+        await ListPeopleAsync(cancel);
+    }
+
+    public async Task<IActionResult> OnPostAsync(CancellationToken cancel)
+    {
+        var directory = await ListPeopleAsync(cancel);
+        var name = "";
+        try
+        {
+            name = ProjectEdits.CheckName(Name);
+        }
+        catch (EditRefusedException refused)
+        {
+            ModelState.AddModelError(nameof(Name), refused.Message);
+        }
+        if (!DateText.TryParse(Start, today.Date, out var start, out var problem)) ModelState.AddModelError(nameof(Start), problem);
+        var coordinator = directory.FirstOrDefault(p => p.Id == Coordinator);
+        if (coordinator is null) ModelState.AddModelError(nameof(Coordinator), "Choose who coordinates the project.");
+        if (!ModelState.IsValid) return Page();
+        var empty = Planning.Plans.Plan.Empty(name, default);
+        var plan = empty with { Project = empty.Project with { Start = start.AsStart(empty.ProjectCalendar) } };
+        var stored = await store.CreateAsync(plan, coordinator!, cancel);
+        return Redirect($"/projects/{stored.Id}");
+    }
+
+    /// <summary>Whether a field has a problem, as <c>aria-invalid</c> says it.</summary>
+    public string Has(string field) => ModelState.TryGetValue(field, out var entry) && entry.Errors.Count > 0 ? "true" : "false";
+
+    private async Task<IReadOnlyList<Person>> ListPeopleAsync(CancellationToken cancel)
+    {
+        var directory = await store.DirectoryAsync(cancel);
+        People = [.. directory.Select(p => new SelectListItem(p.Name, p.Id))];
+        return directory;
+    }
+}

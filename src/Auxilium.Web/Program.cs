@@ -1,0 +1,81 @@
+using Auxilium.Storage;
+using Auxilium.Web;
+using Auxilium.Web.Access;
+using Auxilium.Web.Api;
+using Auxilium.Web.Demo;
+using Auxilium.Web.Pages.Plan;
+using Microsoft.AspNetCore.Authentication;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.EntityFrameworkCore;
+
+var builder = WebApplication.CreateBuilder(args);
+builder.Configuration.AddEnvironmentVariables("AUXILIUM_");
+var configuration = builder.Configuration;
+var services = builder.Services;
+
+builder.WebHost.ConfigureKestrel(kestrel =>
+{
+    kestrel.AddServerHeader = false;
+    kestrel.Limits.MaxRequestBodySize = RequestDocument.MostBytes;
+});
+
+services.AddSingleton(TimeProvider.System);
+services.AddSingleton(provider => new Today(provider.GetRequiredService<TimeProvider>(), Today.Read(configuration["TODAY"])));
+services.AddPooledDbContextFactory<AuxiliumDb>(options => AuxiliumDb.Configure(
+    options,
+    configuration["DB"] ?? throw new InvalidOperationException("Set AUXILIUM_DB to the connection string of a PostgreSQL database, or start with ./run, which makes one.")));
+services.AddScoped(provider => provider.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContext());
+services.AddDataProtection().SetApplicationName("Auxilium").PersistKeysToDbContext<AuxiliumDb>();
+services.AddSingleton<PlanMemory>();
+services.AddSingleton<PlanStore>();
+services.AddSingleton<PlanEdits>();
+services.AddSingleton<PlanViews>();
+services.AddSingleton<DemoPerson>();
+services.AddSingleton<DemoOrganisation>();
+
+services.AddAuthentication(DemoSignIn.SchemeName).AddScheme<AuthenticationSchemeOptions, DemoSignIn>(DemoSignIn.SchemeName, null);
+Rights.Define(services.AddAuthorizationBuilder());
+services.AddAntiforgery(options =>
+{
+    options.HeaderName = "X-Auxilium-Token";
+    options.Cookie.Name = "auxilium-forgery";
+    options.Cookie.SameSite = SameSiteMode.Strict;
+});
+services.AddRazorPages();
+services.AddProblemDetails(options => options.CustomizeProblemDetails = context =>
+{
+    if (context.Exception is BadHttpRequestException bad) context.ProblemDetails.Detail = bad.Message;
+});
+services.AddOpenApi();
+services.AddRateLimiter(Limits.Define);
+services.AddResponseCompression();
+services.AddHealthChecks().AddDbContextCheck<AuxiliumDb>();
+
+var app = builder.Build();
+await using (var db = await app.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync()) await db.Database.MigrateAsync();
+await app.Services.GetRequiredService<DemoOrganisation>().PrepareAsync(withPlans: configuration["EMPTY"] != "1");
+
+app.UseSecurityHeaders();
+app.UseResponseCompression();
+app.UseWhen(IsApi, api => api
+    .UseExceptionHandler(new ExceptionHandlerOptions { StatusCodeSelector = e => e is BadHttpRequestException bad ? bad.StatusCode : StatusCodes.Status500InternalServerError })
+    .UseStatusCodePages());
+app.UseWhen(context => !IsApi(context), pages => pages.UseExceptionHandler("/error").UseStatusCodePagesWithReExecute("/error", "?status={0}"));
+app.UseRouting();
+app.UseAuthentication();
+app.UseAuthorization();
+app.UseRateLimiter();
+app.UseAntiforgery();
+app.MapStaticAssets().AllowAnonymous();
+app.MapHealthChecks("/healthz").AllowAnonymous();
+app.MapOpenApi().RequireAuthorization(Rights.LookAtPlans);
+var api = app.MapGroup("/api/v1");
+ProjectsApi.Map(api);
+ScheduleApi.Map(api);
+app.MapRazorPages().WithStaticAssets();
+await app.RunAsync();
+
+static bool IsApi(HttpContext context) => context.Request.Path.StartsWithSegments("/api");
+
+/// <summary>The web application; public so that tests can start it.</summary>
+public partial class Program;
