@@ -1,1 +1,122 @@
 // @ts-check
+// Starts the Plan screen: puts its parts together and draws whenever the plan changed.
+
+import { Actions } from "./actions.js";
+import { CellEditor } from "./editor.js";
+import { Commands } from "./commands.js";
+import { factsPanel } from "./facts.js";
+import { drawGauge } from "./gauge.js";
+import { listenToKeys } from "./keyboard.js";
+import { ListView } from "./list.js";
+import { listenToNewTask } from "./new-task.js";
+import { Outbox } from "./outbox.js";
+import { drawProblems } from "./problems.js";
+import { Store } from "./store.js";
+import { drawStrip } from "./strip.js";
+import { dayOf } from "./time.js";
+import { listenToDrags } from "./timeline/drag.js";
+import { Timeline } from "./timeline/timeline.js";
+
+const element = (/** @type {string} */ id) => /** @type {HTMLElement} */ (document.getElementById(id));
+const main = element("main");
+const board = element("board");
+const data = JSON.parse(element("plan-data").textContent ?? "");
+
+const store = new Store(data.changes);
+const outbox = new Outbox(store, main.dataset.project ?? "", main.dataset.token ?? "");
+const actions = new Actions(store, outbox);
+const list = new ListView(store, board, element("list"));
+const editor = new CellEditor(store, list, actions);
+const timeline = new Timeline(store, board, element("timeline"), list, remembered("scale", "weeks"));
+const dialog = (/** @type {string} */ id) => () => /** @type {HTMLDialogElement} */ (element(id)).showModal();
+const commands = new Commands(store, list, actions, editor, {
+  today: () => timeline.show(dayOf(store.project.today), 0.3),
+  facts: factsPanel(store, outbox),
+  keys: dialog("keys"),
+  moved: () => {},
+});
+
+store.subscribe(() => list.draw());
+store.subscribe(() => timeline.draw());
+store.subscribe(offerPeople);
+listenToKeys(store, list, actions, editor, commands, element("list"));
+listenToNewTask(store, list, actions);
+listenToDrags(store, outbox, actions, timeline, (id) => list.focus(id, store.current?.col ?? "name"));
+drawStrip(store, (id) => list.focus(id, "name"));
+drawGauge(store);
+drawProblems(store, list, actions, board);
+
+board.addEventListener("scroll", () => store.changed(), { passive: true });
+new ResizeObserver(() => store.changed()).observe(board);
+
+for (const button of /** @type {NodeListOf<HTMLElement>} */ (document.querySelectorAll("[data-command]"))) {
+  // The cell keeps the focus, so that the next key goes on from there.
+  button.addEventListener("mousedown", (event) => event.preventDefault());
+  button.addEventListener("click", () => {
+    editor.close(true);
+    commands.run(button.dataset.command ?? "");
+  });
+}
+chooseOne("scale", timeline.scale.name, (name) => timeline.zoom(name));
+chooseOne("pane", remembered("pane", "both"), (name) => {
+  board.dataset.pane = name;
+  store.changed();
+});
+
+element("list").addEventListener("mousedown", (event) => {
+  const cell = /** @type {Element} */ (event.target).closest(".cell");
+  const id = cell?.closest("[data-row]")?.getAttribute("data-row");
+  const col = cell?.getAttribute("data-col");
+  if (!id || !col || cell?.classList.contains("is-editing")) return;
+  event.preventDefault();
+  const again = store.current?.id === id && store.current.col === col;
+  editor.close(true);
+  // A second press on the same cell edits it.
+  if (again && col !== "no") editor.open(id, col);
+  else list.focus(id, col);
+});
+element("list").addEventListener("focusin", (event) => {
+  const cell = /** @type {Element} */ (event.target).closest(".cell");
+  const id = cell?.closest("[data-row]")?.getAttribute("data-row");
+  const col = cell?.getAttribute("data-col");
+  if (!id || !col || (store.current?.id === id && store.current.col === col)) return;
+  store.current = { id, col };
+  store.changed();
+});
+
+timeline.showBeginning();
+list.draw();
+store.changed();
+if (store.rows.length === 0) element("new-task").focus();
+document.documentElement.dataset.ready = "true";
+
+function offerPeople() {
+  const names = [...new Set([...store.people.map((person) => person.name), ...data.directory])];
+  const options = element("people");
+  if (options.childElementCount === names.length) return;
+  options.replaceChildren(
+    ...names.map((name) => {
+      const option = document.createElement("option");
+      option.value = name;
+      return option;
+    }),
+  );
+}
+
+/** Buttons of which one is pressed. @param {string} name @param {string} first @param {(value: string) => void} act */
+function chooseOne(name, first, act) {
+  const buttons = /** @type {HTMLElement[]} */ ([...document.querySelectorAll(`.tool[data-${name}]`)]);
+  const press = (/** @type {string} */ value) => {
+    for (const button of buttons) button.setAttribute("aria-pressed", String(button.dataset[name] === value));
+    localStorage.setItem(`auxilium-${name}`, value);
+    act(value);
+  };
+  for (const button of buttons) button.addEventListener("click", () => press(button.dataset[name] ?? first));
+  press(first);
+}
+
+/** @param {string} name @param {string} otherwise */
+function remembered(name, otherwise) {
+  const value = localStorage.getItem(`auxilium-${name}`);
+  return document.querySelector(`.tool[data-${name}="${CSS.escape(value ?? "")}"]`) ? (value ?? otherwise) : otherwise;
+}

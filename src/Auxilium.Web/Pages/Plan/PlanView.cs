@@ -5,6 +5,7 @@ using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Storage;
+using Auxilium.Web.Pages.Shared;
 
 namespace Auxilium.Web.Pages.Plan;
 
@@ -12,7 +13,7 @@ namespace Auxilium.Web.Pages.Plan;
 /// <param name="SetsFinish">It holds its successor, and both set the finish.</param>
 public sealed record LinkView(string From, string To, bool SetsFinish);
 
-public sealed record PersonView(string Id, string Name, string Initials);
+public sealed record PersonView(string Id, string Name, string Initials, int Hue);
 
 /// <summary>A stretch of days without work, in minutes since 0001-01-01T00:00.</summary>
 public sealed record ClosedDays(int From, int To, string? Name);
@@ -89,7 +90,7 @@ public sealed record PlanView
             },
             Rows = [.. Enumerable.Range(0, plan.Index.Count).Select(rows.Of)],
             Links = LinksOf(schedule),
-            People = [.. plan.People.Select(p => new PersonView(p.Id, p.Name, p.Initials))],
+            People = [.. plan.People.Select(p => new PersonView(p.Id, p.Name, p.Initials, PersonHue.Of(p.Id)))],
             Closed = ClosedOf(schedule, today),
         };
     }

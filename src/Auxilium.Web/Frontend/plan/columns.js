@@ -1,0 +1,139 @@
+// @ts-check
+// The columns of the list: what a cell shows, what one types into it, and the edit that makes.
+
+/** @import { Row } from "./types.js" */
+/** @import { Store } from "./store.js" */
+import { dayOf, finishDayOf, short } from "./time.js";
+
+export const COLUMNS = [
+  { key: "no", label: "No." },
+  { key: "name", label: "Task" },
+  { key: "owner", label: "Owner" },
+  { key: "length", label: "Length" },
+  { key: "after", label: "After" },
+  { key: "start", label: "Start" },
+  { key: "finish", label: "Finish" },
+  { key: "state", label: "State" },
+];
+
+/** @type {Record<string, string>} */
+export const STATE_WORDS = {
+  waiting: "Waiting",
+  ready: "Ready",
+  underWay: "Under way",
+  lateToStart: "Late to start",
+  overdue: "Overdue",
+  done: "Done",
+};
+
+/** What a cell says. @param {Store} store @param {Row} row @param {string} col @returns {string} */
+export function cellText(store, row, col) {
+  const saved = row.start !== null;
+  switch (col) {
+    case "no":
+      return row.no;
+    case "name":
+      return row.name;
+    case "owner":
+      return ownerOf(store, row)?.initials ?? "";
+    case "length":
+      return saved ? row.length : "";
+    case "after":
+      return row.after;
+    case "start":
+      return row.start === null ? "" : short(dayOf(row.start));
+    case "finish":
+      return saved ? short(finishDayOf(row.finish)) : "";
+    default:
+      return !saved
+        ? ""
+        : row.kind === "phase"
+          ? `${Math.floor(row.progress)} %`
+          : (STATE_WORDS[row.state ?? ""] ?? "");
+  }
+}
+
+/** What the editor of a cell begins with. @param {Store} store @param {Row} row @param {string} col @returns {string} */
+export function editorText(store, row, col) {
+  if (col === "owner") return ownerOf(store, row)?.name ?? "";
+  if (col === "state") return row.state === "done" ? "done" : row.started ? String(row.progress) : "";
+  if (col === "start" && row.pinned) return `pinned ${cellText(store, row, col)}`;
+  return cellText(store, row, col);
+}
+
+/** @param {Store} store @param {Row} row */
+export function ownerOf(store, row) {
+  return store.people.find((person) => person.id === row.owner);
+}
+
+/**
+ * The edit that a typed text means, or the sentence that says why it means none.
+ * @param {Store} store @param {Row} row @param {string} col @param {string} text
+ * @returns {{ edit: object } | { problem: string }}
+ */
+export function editFor(store, row, col, text) {
+  const task = row.id;
+  switch (col) {
+    case "name":
+      return { edit: { type: "renameTask", task, name: text } };
+    case "owner":
+      return { edit: { type: "setOwner", task, owner: text } };
+    case "length":
+      if (/^milestone$/i.test(text.trim())) return { edit: { type: "setMilestone", task, on: true } };
+      if (row.kind === "milestone" && text.trim() !== "")
+        return { edit: { type: "setMilestone", task, on: false, length: text } };
+      return { edit: { type: "setLength", task, length: text } };
+    case "after":
+      return { edit: { type: "typePredecessors", task, after: text, rows: rowsNamedIn(store, text) } };
+    case "start": {
+      const pin = /^\s*pin(ned)?\b\s*/i.exec(text);
+      const day = pin ? text.slice(pin[0].length) : text;
+      return {
+        edit: { type: "placeTask", task, start: day.trim() === "" && !pin ? null : day, pin: pin !== null },
+      };
+    }
+    case "finish":
+      return { edit: { type: "setFinish", task, finish: text } };
+    default:
+      return progressFor(task, text.trim());
+  }
+}
+
+/** @param {string} task @param {string} text @returns {{ edit: object } | { problem: string }} */
+function progressFor(task, text) {
+  const percent = /^(\d+(?:[.,]\d+)?)\s*%?$/.exec(text);
+  if (percent)
+    return {
+      edit: { type: "reportProgress", task, progress: Number((Number(percent[1].replace(",", ".")) / 100).toFixed(6)) },
+    };
+  if (/^(done|finished)$/i.test(text)) return { edit: { type: "finishTask", task } };
+  if (/^(start|started|under way)$/i.test(text)) return { edit: { type: "startTask", task } };
+  if (/^(not started|)$/i.test(text)) return { edit: { type: "reportProgress", task, progress: 0 } };
+  return { problem: `“${text.slice(0, 30)}” is not progress: type started, done, or a percentage such as 40.` };
+}
+
+/** Which row each number meant to the person who typed it. @param {Store} store @param {string} text */
+function rowsNamedIn(store, text) {
+  const numbers = new Set(text.match(/\d+(\.\d+)*/g) ?? []);
+  return Object.fromEntries(store.rows.filter((row) => numbers.has(row.no)).map((row) => [row.no, row.id]));
+}
+
+/** A row as a sentence, for a screen reader and for hovering. @param {Store} store @param {Row} row */
+export function rowSentence(store, row) {
+  if (row.start === null) return `${row.name}, not saved yet`;
+  const from = short(dayOf(row.start));
+  const to = short(finishDayOf(row.finish));
+  const facts = [row.kind === "milestone" || from === to ? to : `${from} to ${to}`];
+  if (row.kind === "phase") facts.push(`${Math.floor(row.progress)} % done`);
+  else {
+    if (row.kind === "milestone") facts.push("milestone");
+    facts.push(row.waitsFor ? `waiting for ${row.waitsFor}` : (STATE_WORDS[row.state ?? ""] ?? "").toLowerCase());
+    if (row.progress > 0 && row.progress < 100) facts.push(`${Math.floor(row.progress)} % done`);
+    facts.push(ownerOf(store, row)?.name ?? "no owner");
+    if (row.fixed) facts.push(row.fixed);
+    if (row.critical) facts.push("sets the finish");
+    else if (row.spare) facts.push(`${row.spare} of float`);
+    if (row.warning) facts.push(row.warning);
+  }
+  return `${row.name}, ${facts.filter(Boolean).join(", ")}`;
+}

@@ -1,0 +1,99 @@
+// @ts-check
+// Typing in a cell: one field at a time, over the cell it belongs to.
+
+/** @import { Store } from "./store.js" */
+/** @import { ListView } from "./list.js" */
+/** @import { Actions } from "./actions.js" */
+import { COLUMNS, editorText } from "./columns.js";
+
+export class CellEditor {
+  #store;
+  #list;
+  #actions;
+  /** @type {{ id: string, col: string, cell: HTMLElement, input: HTMLInputElement } | null} */ #open = null;
+
+  /** @param {Store} store @param {ListView} list @param {Actions} actions */
+  constructor(store, list, actions) {
+    this.#store = store;
+    this.#list = list;
+    this.#actions = actions;
+  }
+
+  get isOpen() {
+    return this.#open !== null;
+  }
+
+  /** @param {string} id @param {string} col @param {string} [typed] replaces what the cell holds */
+  open(id, col, typed) {
+    this.close(true);
+    const column = col === "no" ? "name" : col;
+    const row = this.#store.row(id);
+    if (!row) return;
+    this.#list.focus(id, column);
+    const cell = this.#list.cell(id, column);
+    if (!cell) return;
+    const input = document.createElement("input");
+    const draft = this.#store.drafts.get(`${id}/${column}`);
+    input.className = "editor";
+    input.value = typed ?? draft?.text ?? editorText(this.#store, row, column);
+    input.autocomplete = "off";
+    input.setAttribute("aria-label", `${COLUMNS.find((c) => c.key === column)?.label} of ${row.name || "the new row"}`);
+    if (draft?.problem) {
+      input.setAttribute("aria-invalid", "true");
+      input.setAttribute("aria-describedby", "problem");
+    }
+    if (column === "owner") input.setAttribute("list", "people");
+    cell.classList.add("is-editing");
+    cell.replaceChildren(input);
+    this.#open = { id, col: column, cell, input };
+    input.focus({ preventScroll: true });
+    if (typed === undefined) input.select();
+    input.addEventListener("keydown", (event) => this.#onKey(event));
+    input.addEventListener("blur", () => this.close(true));
+  }
+
+  /** @param {boolean} keep what was typed */
+  close(keep) {
+    if (!this.#open) return;
+    const { id, col, cell, input } = this.#open;
+    this.#open = null;
+    cell.classList.remove("is-editing");
+    const empty = this.#store.row(id)?.unsaved && input.value.trim() === "" && col === "name";
+    if (keep && !empty) this.#actions.type(id, col, input.value);
+    else this.#actions.abandon(id, col);
+    // The list fills the cell anew, even where nothing changed.
+    this.#list.refill(id);
+    this.#store.changed();
+  }
+
+  /** @param {KeyboardEvent} event */
+  #onKey(event) {
+    event.stopPropagation();
+    if (!this.#open || event.isComposing) return;
+    const { id, col } = this.#open;
+    if (event.key === "Enter" || event.key === "Tab") {
+      event.preventDefault();
+      this.close(true);
+      if (event.key === "Tab") this.#beside(id, col, event.shiftKey ? -1 : 1);
+      else this.#below(id, col, event.shiftKey ? -1 : 1);
+    } else if (event.key === "Escape") {
+      event.preventDefault();
+      this.close(false);
+      if (this.#store.row(id)) this.#list.focus(id, col);
+    }
+  }
+
+  /** @param {string} id @param {string} col @param {number} step */
+  #below(id, col, step) {
+    const next = this.#store.rows[(this.#store.position.get(id) ?? 0) + step];
+    if (next) this.#list.focus(next.id, col);
+    else if (step > 0) document.getElementById("new-task")?.focus();
+  }
+
+  /** @param {string} id @param {string} col @param {number} step */
+  #beside(id, col, step) {
+    const at = COLUMNS.findIndex((c) => c.key === col) + step;
+    if (at >= 0 && at < COLUMNS.length) this.#list.focus(id, COLUMNS[at].key);
+    else this.#below(id, step > 0 ? COLUMNS[1].key : COLUMNS[COLUMNS.length - 1].key, step);
+  }
+}

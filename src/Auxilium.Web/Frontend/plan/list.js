@@ -1,0 +1,250 @@
+// @ts-check
+// Draws the task list: only the rows in sight are in the page.
+
+/** @import { Store } from "./store.js" */
+/** @import { Row } from "./types.js" */
+import { COLUMNS, cellText, ownerOf, rowSentence, STATE_WORDS } from "./columns.js";
+
+export const ROW_HEIGHT = 30;
+export const HEAD_HEIGHT = 46;
+const OVERSCAN = 8;
+
+export class ListView {
+  #store;
+  #board;
+  #body;
+  #newRow;
+  /** @type {Map<string, { element: HTMLElement, signature: string }>} */ #drawn = new Map();
+
+  /** @param {Store} store @param {HTMLElement} board @param {HTMLElement} list */
+  constructor(store, board, list) {
+    this.#store = store;
+    this.#board = board;
+    list.append(head());
+    this.#body = document.createElement("div");
+    this.#body.className = "list-body";
+    this.#body.setAttribute("role", "rowgroup");
+    list.append(this.#body);
+    this.#newRow = newRow();
+    this.#body.append(this.#newRow);
+  }
+
+  /** The rows in sight, with some around them. @returns {[number, number]} */
+  range() {
+    const top = Math.max(0, this.#board.scrollTop - HEAD_HEIGHT);
+    const first = Math.floor(top / ROW_HEIGHT) - OVERSCAN;
+    const last = Math.ceil((top + this.#board.clientHeight) / ROW_HEIGHT) + OVERSCAN;
+    return [Math.max(0, first), Math.min(this.#store.rows.length, last)];
+  }
+
+  get height() {
+    return (this.#store.rows.length + 1) * ROW_HEIGHT + 12;
+  }
+
+  draw() {
+    const { rows, current } = this.#store;
+    const [first, last] = this.range();
+    this.#body.style.height = `${this.height}px`;
+    this.#body.parentElement?.setAttribute("aria-rowcount", String(rows.length + 2));
+    const wanted = new Set(rows.slice(first, last).map((row) => row.id));
+    if (current) wanted.add(current.id);
+    for (const [id, { element }] of this.#drawn) {
+      if (wanted.has(id) && this.#store.position.has(id)) continue;
+      element.remove();
+      this.#drawn.delete(id);
+    }
+    for (const id of wanted) this.#drawRow(/** @type {number} */ (this.#store.position.get(id)));
+    this.#newRow.style.top = `${rows.length * ROW_HEIGHT}px`;
+    this.#newRow.setAttribute("aria-rowindex", String(rows.length + 2));
+  }
+
+  /** @param {string} id @param {string} col @returns {HTMLElement | null} */
+  cell(id, col) {
+    return this.#drawn.get(id)?.element.querySelector(`[data-col="${col}"]`) ?? null;
+  }
+
+  /** Draws a row anew though nothing about it changed. @param {string} id */
+  refill(id) {
+    const drawn = this.#drawn.get(id);
+    if (drawn) drawn.signature = "";
+  }
+
+  /** Brings a cell into sight and gives it the focus. @param {string} id @param {string} col */
+  focus(id, col) {
+    this.#store.current = { id, col };
+    this.reveal(id);
+    this.draw();
+    this.cell(id, col)?.focus({ preventScroll: true });
+    this.#store.changed();
+  }
+
+  /** @param {string} id */
+  reveal(id) {
+    const top = (this.#store.position.get(id) ?? 0) * ROW_HEIGHT;
+    const { scrollTop, clientHeight } = this.#board;
+    if (top < scrollTop) this.#board.scrollTop = top;
+    else if (top + ROW_HEIGHT > scrollTop + clientHeight - HEAD_HEIGHT)
+      this.#board.scrollTop = top + ROW_HEIGHT + HEAD_HEIGHT - clientHeight + 2;
+  }
+
+  /** @param {number} position */
+  #drawRow(position) {
+    const row = this.#store.rows[position];
+    const isCurrent = this.#store.current?.id === row.id;
+    const col = isCurrent ? this.#store.current?.col : position === 0 && !this.#store.current ? "name" : "";
+    const drafts = COLUMNS.map(({ key }) => this.#store.drafts.get(`${row.id}/${key}`));
+    const signature = JSON.stringify([
+      row,
+      position,
+      isCurrent,
+      col,
+      ownerOf(this.#store, row)?.initials,
+      drafts.map((draft) => draft && [draft.text, draft.problem, draft.saving]),
+    ]);
+    let drawn = this.#drawn.get(row.id);
+    if (drawn?.signature === signature) return;
+    if (!drawn) {
+      drawn = { element: emptyRow(row.id), signature };
+      this.#drawn.set(row.id, drawn);
+      this.#body.insertBefore(drawn.element, this.#newRow);
+    }
+    drawn.signature = signature;
+    const { element } = drawn;
+    element.style.top = `${position * ROW_HEIGHT}px`;
+    element.dataset.kind = row.kind;
+    element.classList.toggle("is-current", isCurrent);
+    element.classList.toggle("is-pending", row.unsaved === true);
+    element.setAttribute("aria-level", String(row.level + 1));
+    element.setAttribute("aria-rowindex", String(position + 2));
+    element.setAttribute("aria-selected", String(isCurrent));
+    if (row.kind === "phase") element.setAttribute("aria-expanded", "true");
+    else element.removeAttribute("aria-expanded");
+    for (const [i, cell] of /** @type {HTMLElement[]} */ ([...element.children]).entries()) {
+      const { key } = COLUMNS[i];
+      cell.tabIndex = key === col ? 0 : -1;
+      if (cell.classList.contains("is-editing")) continue;
+      fill(this.#store, cell, row, key, drafts[i]);
+    }
+  }
+}
+
+function head() {
+  const group = document.createElement("div");
+  group.setAttribute("role", "rowgroup");
+  group.className = "list-head-group";
+  const row = document.createElement("div");
+  row.className = "list-head";
+  row.setAttribute("role", "row");
+  row.setAttribute("aria-rowindex", "1");
+  for (const { key, label } of COLUMNS) {
+    const cell = document.createElement("div");
+    cell.setAttribute("role", "columnheader");
+    cell.dataset.col = key;
+    cell.textContent = label;
+    row.append(cell);
+  }
+  group.append(row);
+  return group;
+}
+
+/** @param {string} id */
+function emptyRow(id) {
+  const row = document.createElement("div");
+  row.className = "list-row";
+  row.dataset.row = id;
+  row.setAttribute("role", "row");
+  for (const { key } of COLUMNS) {
+    const cell = document.createElement("div");
+    cell.className = `cell cell-${key}`;
+    cell.dataset.col = key;
+    cell.setAttribute("role", key === "name" ? "rowheader" : "gridcell");
+    row.append(cell);
+  }
+  return row;
+}
+
+function newRow() {
+  const row = document.createElement("div");
+  row.className = "list-row list-new";
+  row.setAttribute("role", "row");
+  const cell = document.createElement("div");
+  cell.className = "cell cell-name";
+  cell.setAttribute("role", "gridcell");
+  const input = document.createElement("input");
+  input.className = "new-input";
+  input.id = "new-task";
+  input.placeholder = "Type a task";
+  input.setAttribute("aria-label", "New task");
+  input.autocomplete = "off";
+  cell.append(input);
+  row.append(cell);
+  return row;
+}
+
+/** @param {Store} store @param {HTMLElement} cell @param {Row} row @param {string} col @param {import("./types.js").Draft | undefined} draft */
+function fill(store, cell, row, col, draft) {
+  if (col === "name") {
+    cell.style.setProperty("--level", String(row.level));
+    cell.title = rowSentence(store, row);
+  }
+  cell.classList.toggle("has-problem", draft?.problem !== undefined);
+  if (draft?.problem === undefined) {
+    cell.removeAttribute("aria-invalid");
+    cell.removeAttribute("aria-describedby");
+  } else {
+    cell.setAttribute("aria-invalid", "true");
+    cell.setAttribute("aria-describedby", "problem");
+  }
+  cell.replaceChildren(...content(store, row, col, draft));
+}
+
+/** @param {Store} store @param {Row} row @param {string} col @param {import("./types.js").Draft | undefined} draft @returns {Node[]} */
+function content(store, row, col, draft) {
+  const words = document.createElement("span");
+  words.className = "cell-text";
+  words.textContent = draft?.text ?? cellText(store, row, col);
+  if (draft) return [words];
+  if (col === "owner") return owner(store, row);
+  if (col === "length" && row.length.endsWith("?") && row.start !== null) {
+    words.classList.add("guess");
+    words.title = "A guess: type the length without ? to confirm it";
+  }
+  if (col === "start" && row.fixed) {
+    const mark = document.createElement("span");
+    mark.className = `fixed-mark${row.pinned ? " is-pinned" : ""}`;
+    mark.title = row.fixed;
+    mark.role = "img";
+    mark.ariaLabel = row.fixed;
+    return [words, mark];
+  }
+  if (col === "state" && row.state && row.start !== null) {
+    const state = document.createElement("span");
+    state.className = `state state-${row.state}`;
+    const mark = document.createElement("span");
+    mark.className = "state-mark";
+    mark.ariaHidden = "true";
+    state.append(mark, words);
+    state.title = row.waitsFor ? `Waiting for ${row.waitsFor}` : `${STATE_WORDS[row.state]}, ${row.progress} % done`;
+    return [state];
+  }
+  return [words];
+}
+
+/** @param {Store} store @param {Row} row @returns {Node[]} */
+function owner(store, row) {
+  const person = ownerOf(store, row);
+  const mark = document.createElement("span");
+  if (person) {
+    mark.className = "initials";
+    mark.dataset.hue = String(person.hue);
+    mark.title = person.name + (row.helpers > 0 ? ` and ${row.helpers} more` : "");
+    mark.textContent = person.initials;
+  } else if (row.kind === "task" && row.state !== "done" && row.start !== null) {
+    mark.className = "owner-none";
+    mark.title = "No owner";
+    mark.textContent = "?";
+  } else return [];
+  mark.role = "img";
+  mark.ariaLabel = mark.title;
+  return [mark];
+}

@@ -1,0 +1,120 @@
+// @ts-check
+// What the screen shows, in one place. Everything else reads it and is told when it changed.
+
+/** @import { Changes, Row, Link, Person, Closed, Project, Draft, Run, Move } from "./types.js" */
+
+export class Store {
+  /** @type {Row[]} */ rows = [];
+  /** @type {Map<string, number>} */ position = new Map();
+  /** @type {Link[]} */ links = [];
+  /** @type {Person[]} */ people = [];
+  /** @type {Closed[]} */ closed = [];
+  /** @type {Project} */ project;
+  canUndo = false;
+  canRedo = false;
+  /** @type {Run[]} */ sentence = [];
+  /** @type {Move[] | null} */ moves = null;
+  /** A sentence that takes the place of the ripple for now. @type {{ text: string, tone: "problem" | "preview" | "waiting" } | null} */ notice =
+    null;
+  /** By "row/column". @type {Map<string, Draft>} */ drafts = new Map();
+  /** Where the newest problem is. @type {string | null} */ problemAt = null;
+  /** @type {{ id: string, col: string } | null} */ current = null;
+  /** Rows that the server does not know yet, with the sibling each stands after. @type {Map<string, { row: Row, after: string | null }>} */ unsaved =
+    new Map();
+  /** What a drag would move, as drawn over the bars. @type {{ id: string, start: number, finish: number, dragged: boolean }[]} */ ghosts =
+    [];
+
+  /** @type {(() => void)[]} */ #listeners = [];
+  #asked = false;
+
+  /** @param {Changes} changes */
+  constructor(changes) {
+    this.project = changes.project;
+    this.apply(changes);
+  }
+
+  /** @param {() => void} listener called at most once a frame */
+  subscribe(listener) {
+    this.#listeners.push(listener);
+  }
+
+  changed() {
+    if (this.#asked) return;
+    this.#asked = true;
+    requestAnimationFrame(() => {
+      this.#asked = false;
+      for (const listener of this.#listeners) listener();
+    });
+  }
+
+  /** @param {string | null | undefined} id */
+  row(id) {
+    const at = id == null ? undefined : this.position.get(id);
+    return at === undefined ? undefined : this.rows[at];
+  }
+
+  /** @param {Changes} changes */
+  apply(changes) {
+    this.project = changes.project;
+    const fresh = new Map(changes.rows.map((row) => [row.id, row]));
+    for (const id of fresh.keys()) this.unsaved.delete(id);
+    const known = new Map(this.rows.map((row) => [row.id, row]));
+    const order = changes.order ?? this.rows.filter((row) => !row.unsaved || fresh.has(row.id)).map((row) => row.id);
+    this.rows = order.map((id) => /** @type {Row} */ (fresh.get(id) ?? known.get(id)));
+    this.#index();
+    for (const { row, after } of [...this.unsaved.values()]) this.#place(row, after);
+    if (changes.links) this.links = changes.links;
+    if (changes.people) this.people = changes.people;
+    if (changes.closed) this.closed = changes.closed;
+    this.canUndo = changes.canUndo;
+    this.canRedo = changes.canRedo;
+    this.sentence = changes.sentence;
+    if (this.current && !this.position.has(this.current.id)) this.current = null;
+    this.changed();
+  }
+
+  /** Shows a row before the server knows it. @param {Row} row @param {string | null} after the sibling it stands after */
+  addUnsaved(row, after) {
+    this.unsaved.set(row.id, { row, after });
+    this.#place(row, after);
+    this.changed();
+  }
+
+  /** @param {string} id */
+  dropUnsaved(id) {
+    if (!this.unsaved.delete(id)) return;
+    this.rows = this.rows.filter((row) => row.id !== id);
+    this.#index();
+    if (this.current?.id === id) this.current = null;
+    this.changed();
+  }
+
+  /** The last row of what is inside a row. @param {number} at */
+  lastInside(at) {
+    let last = at;
+    while (last + 1 < this.rows.length && this.rows[last + 1].level > this.rows[at].level) last++;
+    return last;
+  }
+
+  /** The nearest saved row before a row in the same phase. @param {string} id @returns {string | null} */
+  siblingBefore(id) {
+    const at = this.position.get(id) ?? 0;
+    const { level } = this.rows[at];
+    for (let i = at - 1; i >= 0 && this.rows[i].level >= level; i--)
+      if (this.rows[i].level === level && !this.rows[i].unsaved) return this.rows[i].id;
+    return null;
+  }
+
+  /** @param {Row} row @param {string | null} after */
+  #place(row, after) {
+    const sibling = after === null ? undefined : this.position.get(after);
+    const parent = row.parent === null ? undefined : this.position.get(row.parent);
+    const at = sibling !== undefined ? this.lastInside(sibling) + 1 : parent !== undefined ? parent + 1 : 0;
+    this.rows = this.rows.toSpliced(at, 0, row);
+    this.#index();
+  }
+
+  #index() {
+    this.position = new Map(this.rows.map((row, i) => [row.id, i]));
+  }
+}

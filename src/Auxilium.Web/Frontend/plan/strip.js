@@ -1,0 +1,90 @@
+// @ts-check
+// The bottom line: what the last edit did, in a sentence, with the way back.
+
+/** @import { Store } from "./store.js" */
+/** @import { Run, Move } from "./types.js" */
+import { dayOf, finishDayOf, minutesOf, withWeekday } from "./time.js";
+
+/** @param {Store} store @param {(id: string) => void} show brings a row into sight */
+export function drawStrip(store, show) {
+  const strip = /** @type {HTMLElement} */ (document.getElementById("strip"));
+  const text = /** @type {HTMLElement} */ (document.getElementById("strip-text"));
+  const moved = button("moved");
+  const undo = button("undo");
+  const redo = button("redo");
+  let said = "";
+  moved.addEventListener("click", () => openMoves(store, show));
+  store.subscribe(() => {
+    const { notice } = store;
+    strip.dataset.tone = notice?.tone ?? "ripple";
+    const runs = notice ? [{ text: notice.text, strong: false }] : store.sentence;
+    const sentence = runs.length > 0 ? runs : [{ text: welcome(store), strong: false }];
+    // A screen reader hears a sentence only when it is another one.
+    const now = JSON.stringify(sentence);
+    if (now !== said) text.replaceChildren(...sentence.map(element));
+    said = now;
+    moved.hidden = notice !== null || !store.moves?.length;
+    undo.disabled = !store.canUndo;
+    redo.hidden = !store.canRedo;
+  });
+}
+
+/** @param {Store} store */
+function welcome(store) {
+  return store.rows.length === 0
+    ? "Type what has to happen, one task a line. After each edit this line says what moved and what it did to the finish."
+    : "After each edit this line says what moved and what it did to the finish.";
+}
+
+/** @param {Run} run */
+function element({ text, strong }) {
+  const node = document.createElement(strong ? "strong" : "span");
+  node.textContent = text;
+  return node;
+}
+
+/** @param {string} name */
+function button(name) {
+  return /** @type {HTMLButtonElement} */ (document.querySelector(`.strip [data-command="${name}"]`));
+}
+
+/** @param {Store} store @param {(id: string) => void} show */
+function openMoves(store, show) {
+  const dialog = /** @type {HTMLDialogElement} */ (document.getElementById("moved"));
+  const table = document.createElement("table");
+  table.className = "moves";
+  const head = table.createTHead().insertRow();
+  for (const label of ["Task", "From", "To", "By", "Why"]) {
+    const cell = document.createElement("th");
+    cell.scope = "col";
+    cell.textContent = label;
+    head.append(cell);
+  }
+  const body = table.createTBody();
+  for (const move of store.moves ?? []) fillRow(body.insertRow(), store, move, dialog, show);
+  document.getElementById("moved-list")?.replaceChildren(table);
+  dialog.showModal();
+}
+
+/** @param {HTMLTableRowElement} line @param {Store} store @param {Move} move @param {HTMLDialogElement} dialog @param {(id: string) => void} show */
+function fillRow(line, store, move, dialog, show) {
+  const name = document.createElement("button");
+  name.type = "button";
+  name.textContent = store.row(move.task)?.name ?? "";
+  name.addEventListener("click", () => {
+    dialog.close();
+    show(move.task);
+  });
+  line.insertCell().append(name);
+  line.insertCell().textContent = span(move.startBefore, move.finishBefore);
+  line.insertCell().textContent = span(move.startAfter, move.finishAfter);
+  line.insertCell().textContent = move.shift;
+  line.insertCell().textContent = move.why;
+}
+
+/** @param {string} start @param {string} finish */
+function span(start, finish) {
+  const from = withWeekday(dayOf(minutesOf(start)));
+  const to = withWeekday(finishDayOf(minutesOf(finish)));
+  return from === to ? from : `${from} – ${to}`;
+}

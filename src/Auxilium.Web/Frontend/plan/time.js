@@ -1,0 +1,47 @@
+// @ts-check
+// Dates as people read them. Nothing here works out a date: the server does.
+
+const EPOCH_DAYS = 719162; // days from 0001-01-01 to 1970-01-01
+const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
+const LONG_MONTHS = "January February March April May June July August September October November December".split(" ");
+const DAYS = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];
+
+export const DAY = 1440;
+
+/** @param {number} day days since 0001-01-01, a Monday */
+const utc = (day) => new Date((day - EPOCH_DAYS) * 86_400_000);
+
+/** @param {number} minutes */
+export const dayOf = (minutes) => Math.floor(minutes / DAY);
+
+/** The day a finish belongs to: one at midnight ends the day before. @param {number} minutes */
+export const finishDayOf = (minutes) => Math.floor((minutes - 1) / DAY);
+
+/** @param {number} day */
+export function parts(day) {
+  const date = utc(day);
+  return { year: date.getUTCFullYear(), month: date.getUTCMonth(), date: date.getUTCDate(), weekday: day % 7 };
+}
+
+/** @param {number} day */
+export function short(day) {
+  const { month, date } = parts(day);
+  return `${date} ${MONTHS[month]}`;
+}
+
+/** @param {number} day */
+export const withWeekday = (day) => `${DAYS[day % 7]} ${short(day)}`;
+
+/** @param {number} day */
+export function monthName(day) {
+  const { month, year } = parts(day);
+  return `${LONG_MONTHS[month]} ${year}`;
+}
+
+/** @param {number} day */
+export const iso = (day) => utc(day).toISOString().slice(0, 10);
+
+/** @param {string} text YYYY-MM-DDTHH:mm */
+export function minutesOf(text) {
+  return Date.parse(`${text}Z`) / 60_000 + EPOCH_DAYS * DAY;
+}

@@ -1,0 +1,215 @@
+// @ts-check
+// From a schedule and a viewport to shapes. Pure: what it draws depends on nothing else.
+
+/** @import { Store } from "../store.js" */
+/** @import { Row, Link } from "../types.js" */
+/** @import { Scale } from "./scale.js" */
+/** @import { Shape } from "./svg.js" */
+import { rowSentence } from "../columns.js";
+import { dayOf, finishDayOf, short } from "../time.js";
+import { linkPath } from "./link-path.js";
+
+export const ROW = 30;
+const BAR = 18;
+const LEAST = 6;
+
+/** @typedef {{ first: number, last: number, left: number, right: number, height: number }} Viewport rows and pixels in sight */
+
+/** @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Record<"back" | "trays" | "tails" | "links" | "bars" | "ghosts", Shape[]>} */
+export function bodyShapes(store, scale, view) {
+  const rows = store.rows.slice(view.first, view.last).map((row, i) => ({ row, at: view.first + i }));
+  const bars = rows.filter(({ row }) => row.start !== null && row.kind !== "phase");
+  return {
+    back: backShapes(store, scale, view),
+    trays: trayShapes(store, scale, view),
+    tails: bars.flatMap(({ row, at }) => tailShapes(row, at, scale)),
+    links: linkShapes(store, scale, view),
+    bars: bars.map(({ row, at }) => barShape(store, row, at, scale)),
+    ghosts: ghostShapes(store, scale),
+  };
+}
+
+/** @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Shape[]} */
+function backShapes(store, scale, view) {
+  /** @type {Shape[]} */ const shapes = [];
+  const { height } = view;
+  for (const { from, to } of store.closed) {
+    const x = scale.xOfDay(dayOf(from));
+    const width = scale.xOfDay(dayOf(to)) - x;
+    if (x > view.right || x + width < view.left || (scale.name === "months" && width < 6)) continue;
+    shapes.push({ key: `c${from}`, tag: "rect", at: { x, y: 0, width, height, fill: "url(#hatch)" } });
+  }
+  const firstDay = Math.max(scale.firstDay, scale.firstDay + Math.floor(view.left / scale.day / 7) * 7);
+  for (let day = firstDay; scale.name !== "months" && scale.xOfDay(day) < view.right; day += 7) {
+    const x = scale.xOfDay(day);
+    shapes.push({ key: `g${day}`, tag: "line", at: { x1: x, y1: 0, x2: x, y2: height, class: "grid-line" } });
+  }
+  for (let at = view.first; at < view.last; at++) {
+    const y = (at + 1) * ROW - 0.5;
+    shapes.push({
+      key: `r${at}`,
+      tag: "line",
+      at: { x1: view.left, y1: y, x2: view.right, y2: y, class: "row-line" },
+    });
+  }
+  const today = scale.xOfDay(dayOf(store.project.today));
+  shapes.push({
+    key: "today",
+    tag: "rect",
+    at: { x: today, y: 0, width: Math.max(3, scale.day), height, class: "today-column" },
+  });
+  if (store.project.finishBy !== null) {
+    const x = scale.xOfDay(finishDayOf(store.project.finishBy) + 1);
+    shapes.push({ key: "deadline", tag: "line", at: { x1: x, y1: 0, x2: x, y2: height, class: "deadline-line" } });
+  }
+  return shapes;
+}
+
+/** @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Shape[]} */
+function trayShapes(store, scale, view) {
+  /** @type {Shape[]} */ const shapes = [];
+  store.rows.forEach((row, at) => {
+    if (row.kind !== "phase" || row.start === null || at >= view.last) return;
+    const last = store.lastInside(at);
+    if (last < view.first) return;
+    const inset = 3 * row.level;
+    const left = scale.x(row.start) - 6 + inset;
+    const right = Math.max(scale.x(row.finish), scale.x(row.start) + LEAST) + 6 - inset;
+    const top = at * ROW + 3;
+    shapes.push({
+      key: row.id,
+      tag: "rect",
+      at: { x: left, y: top, width: right - left, height: (last - at + 1) * ROW - 6, rx: 8, class: "tray" },
+    });
+    const rule = { y: top + 10, height: 4, rx: 2 };
+    const width = right - left - 12;
+    shapes.push({
+      key: `${row.id}/rule`,
+      tag: "rect",
+      at: { ...rule, x: left + 6, width: Math.max(2, width), class: "tray-rule" },
+    });
+    if (row.progress > 0) {
+      const done = { ...rule, x: left + 6, width: Math.max(2, (width * row.progress) / 100), class: "tray-done" };
+      shapes.push({ key: `${row.id}/done`, tag: "rect", at: done });
+    }
+  });
+  return shapes;
+}
+
+/** A dotted tail to the latest finish, with a stop. @param {Row} row @param {number} at @param {Scale} scale @returns {Shape[]} */
+function tailShapes(row, at, scale) {
+  if (row.lateFinish === null || row.state === "done") return [];
+  const from = Math.max(scale.x(row.finish), scale.x(row.start ?? 0) + LEAST) + 2;
+  const to = scale.x(row.lateFinish);
+  if (to < from + 4) return [];
+  const y = at * ROW + 20;
+  return [
+    { key: `${row.id}/tail`, tag: "path", at: { d: `M${from} ${y}L${to} ${y}`, class: "float-tail" } },
+    { key: `${row.id}/stop`, tag: "line", at: { x1: to, y1: y - 4, x2: to, y2: y + 4, class: "float-stop" } },
+  ];
+}
+
+/** @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Shape[]} */
+function linkShapes(store, scale, view) {
+  /** @type {Shape[]} */ const shapes = [];
+  // Those that set the finish last, so that they lie on top.
+  for (const link of store.links.toSorted((a, b) => Number(a.setsFinish) - Number(b.setsFinish))) {
+    const from = store.position.get(link.from);
+    const to = store.position.get(link.to);
+    if (from === undefined || to === undefined) continue;
+    if (Math.max(from, to) < view.first || Math.min(from, to) >= view.last) continue;
+    const [before, after] = [store.rows[from], store.rows[to]];
+    if (before.start === null || after.start === null) continue;
+    const path = linkPath(endOf(before, from, scale), startOf(after, to, scale), after.kind === "task");
+    const name = link.setsFinish ? " sets-finish" : "";
+    const key = `${link.from}>${link.to}`;
+    shapes.push({ key, tag: "path", at: { d: path.path, class: `link${name}` } });
+    shapes.push({ key: `${key}/arrow`, tag: "path", at: { d: path.arrow, class: `arrow${name}` } });
+  }
+  return shapes;
+}
+
+/** @param {Row} row @param {number} at @param {Scale} scale */
+function endOf(row, at, scale) {
+  const x = Math.max(scale.x(row.finish), scale.x(row.start ?? 0) + (row.kind === "milestone" ? 0 : LEAST));
+  return { x: row.kind === "phase" ? x + 6 : x, y: middle(row, at) };
+}
+
+/** @param {Row} row @param {number} at @param {Scale} scale */
+function startOf(row, at, scale) {
+  const x = scale.x(row.start ?? 0);
+  return { x: row.kind === "phase" ? x - 6 : x, y: middle(row, at) };
+}
+
+/** @param {Row} row @param {number} at */
+const middle = (row, at) => at * ROW + 15;
+
+/** @param {Store} store @param {Row} row @param {number} at @param {Scale} scale @returns {Shape} */
+function barShape(store, row, at, scale) {
+  const parts = row.kind === "milestone" ? pennant(row, at, scale) : bar(row, at, scale);
+  const group = { "data-bar": row.id, tabindex: -1, role: "img", "aria-label": rowSentence(store, row) };
+  return { key: row.id, tag: "g", at: group, parts };
+}
+
+/** @param {Row} row @param {number} at @param {Scale} scale @returns {Shape[]} */
+function bar(row, at, scale) {
+  const x = scale.x(row.start ?? 0);
+  const width = Math.max(LEAST, scale.x(row.finish) - x);
+  const y = at * ROW + 6;
+  const finished = row.state === "done" ? " is-finished" : "";
+  const shade = row.state === "ready" ? " is-ready" : row.progress > 0 || row.started ? " is-begun" : "";
+  const late = row.state === "overdue" || row.state === "lateToStart" ? " is-late" : "";
+  const plum = row.critical ? " sets-finish" : "";
+  const guess = row.length.endsWith("?") ? " guess-bar" : "";
+  /** @type {Shape[]} */ const parts = [
+    {
+      key: "bar",
+      tag: "rect",
+      at: { x, y, width, height: BAR, rx: 4, class: `bar${shade}${late}${plum}${finished}${guess}` },
+    },
+  ];
+  if (row.progress > 0) {
+    const done = Math.max(2, (finished ? x + width : Math.min(scale.x(row.doneTo), x + width)) - x - 3);
+    parts.push({
+      key: "done",
+      tag: "rect",
+      at: { x: x + 1.5, y: y + 1.5, width: done, height: BAR - 3, rx: 2.5, class: `bar-done${finished}` },
+    });
+  }
+  if (row.critical) {
+    const keel = { x: x + 0.5, y: y + BAR - 3.5, width: width - 1, height: 4, rx: 1.5, class: "keel" };
+    parts.push({ key: "keel", tag: "rect", at: keel });
+  }
+  if (row.pinned) parts.push({ key: "pin", tag: "circle", at: { cx: x, cy: y, r: 3.5, class: "pin-mark" } });
+  return parts;
+}
+
+/** A pennant on a mast standing on its date. @param {Row} row @param {number} at @param {Scale} scale @returns {Shape[]} */
+function pennant(row, at, scale) {
+  const x = scale.x(row.start ?? 0);
+  const y = at * ROW + 4;
+  const name = (row.critical ? " sets-finish" : "") + (row.state === "done" ? " is-finished" : "");
+  return [
+    { key: "hit", tag: "rect", at: { x: x - 4, y, width: 22, height: 22, fill: "transparent" } },
+    { key: "mast", tag: "line", at: { x1: x, y1: y, x2: x, y2: y + 22, class: `mast${name}` } },
+    { key: "flag", tag: "path", at: { d: `M${x} ${y + 1}h14l-4 5l4 5h-14z`, class: `pennant${name}` } },
+    {
+      key: "label",
+      tag: "text",
+      at: { x: x + 20, y: y + 11, class: "mark-label" },
+      text: short(finishDayOf(row.finish)),
+    },
+  ];
+}
+
+/** @param {Store} store @param {Scale} scale @returns {Shape[]} */
+function ghostShapes(store, scale) {
+  return store.ghosts.flatMap(({ id, start, finish, dragged }) => {
+    const at = store.position.get(id);
+    if (at === undefined) return [];
+    const x = scale.x(start);
+    const width = Math.max(LEAST, scale.x(finish) - x);
+    const name = `ghost${dragged ? " is-dragged" : ""}`;
+    return [{ key: id, tag: "rect", at: { x, y: at * ROW + 6, width, height: BAR, rx: 4, class: name } }];
+  });
+}

@@ -1,0 +1,121 @@
+// @ts-check
+// The timeline: keeps its picture in line with the plan, the scale and what is in sight.
+
+/** @import { Store } from "../store.js" */
+/** @import { ListView } from "../list.js" */
+/** @import { Scale } from "./scale.js" */
+import { HEAD_HEIGHT } from "../list.js";
+import { dayOf } from "../time.js";
+import { headShapes } from "./head-shapes.js";
+import { scaleFor } from "./scale.js";
+import { bodyShapes } from "./shapes.js";
+import { patch, svgElement } from "./svg.js";
+
+const LAYERS = /** @type {const} */ (["back", "trays", "tails", "links", "bars", "ghosts"]);
+
+export class Timeline {
+  #store;
+  #board;
+  #list;
+  #element;
+  #head = svgElement("svg");
+  #body = svgElement("svg");
+  /** @type {Record<string, SVGElement>} */ #layers = {};
+  /** @type {Scale} */ scale;
+
+  /** @param {Store} store @param {HTMLElement} board @param {HTMLElement} element @param {ListView} list @param {string} scale */
+  constructor(store, board, element, list, scale) {
+    this.#store = store;
+    this.#board = board;
+    this.#element = element;
+    this.#list = list;
+    this.scale = scaleFor(scale, store.project, store.rows);
+    this.#head.classList.add("time-head");
+    this.#head.setAttribute("aria-hidden", "true");
+    this.#body.classList.add("time-body");
+    this.#body.setAttribute("role", "group");
+    this.#body.setAttribute("aria-label", "Timeline");
+    this.#body.append(hatch());
+    for (const name of LAYERS) {
+      this.#layers[name] = svgElement("g");
+      this.#body.append(this.#layers[name]);
+    }
+    element.append(this.#head, this.#body);
+  }
+
+  /** The width of what lies over the timeline at its left. */
+  get #covered() {
+    return this.#board.dataset.pane === "both" ? this.#element.offsetLeft || 0 : 0;
+  }
+
+  draw() {
+    const before = this.scale;
+    this.scale = scaleFor(before.name, this.#store.project, this.#store.rows);
+    // An earlier first day moves everything to the right: the eye stays where it was.
+    if (before.firstDay !== this.scale.firstDay)
+      this.#board.scrollLeft += (before.firstDay - this.scale.firstDay) * this.scale.day;
+    const [first, last] = this.#list.range();
+    const left = this.#board.scrollLeft;
+    const right = left + this.#board.clientWidth - this.#covered;
+    const height = Math.max(this.#list.height, this.#board.clientHeight - HEAD_HEIGHT);
+    size(this.#head, this.scale.width, HEAD_HEIGHT);
+    size(this.#body, this.scale.width, height);
+    patch(this.#head, headShapes(this.#store.project, this.scale, left, right));
+    const shapes = bodyShapes(this.#store, this.scale, { first, last, left: left - 300, right: right + 300, height });
+    for (const name of LAYERS) patch(this.#layers[name], shapes[name]);
+  }
+
+  /** Changes the scale about the middle of what is in sight. @param {string} name */
+  zoom(name) {
+    const width = this.#board.clientWidth - this.#covered;
+    const middle = this.scale.firstDay + (this.#board.scrollLeft + width / 2) / this.scale.day;
+    this.scale = scaleFor(name, this.#store.project, this.#store.rows);
+    this.draw();
+    this.#board.scrollLeft = this.scale.xOfDay(middle) - width / 2;
+  }
+
+  /** @param {number} day @param {number} share of the width that stays left of it */
+  show(day, share) {
+    const width = this.#board.clientWidth - this.#covered;
+    this.#board.scrollLeft = this.scale.xOfDay(day) - width * share;
+  }
+
+  /** The start of the project while today is near it, else today. */
+  showBeginning() {
+    this.draw();
+    const { start, today } = this.#store.project;
+    const inSight = (this.#board.clientWidth - this.#covered) / this.scale.day;
+    if (Math.abs(dayOf(today) - dayOf(start)) < inSight * 0.7) this.show(Math.min(dayOf(start), dayOf(today)) - 1, 0);
+    else this.show(dayOf(today), 0.3);
+  }
+
+  /** Where a pointer is. @param {PointerEvent} event */
+  xOf(event) {
+    return event.clientX - this.#body.getBoundingClientRect().left;
+  }
+
+  /** @returns {SVGElement} */
+  get body() {
+    return this.#body;
+  }
+}
+
+/** @param {SVGElement} svg @param {number} width @param {number} height */
+function size(svg, width, height) {
+  svg.setAttribute("width", String(width));
+  svg.setAttribute("height", String(height));
+}
+
+function hatch() {
+  const defs = svgElement("defs");
+  const pattern = svgElement("pattern");
+  for (const [name, value] of Object.entries({ id: "hatch", width: 7, height: 7, patternUnits: "userSpaceOnUse" }))
+    pattern.setAttribute(name, String(value));
+  pattern.setAttribute("patternTransform", "rotate(45)");
+  const line = svgElement("line");
+  for (const [name, value] of Object.entries({ x1: 0, y1: 0, x2: 0, y2: 7, class: "hatch-line" }))
+    line.setAttribute(name, String(value));
+  pattern.append(line);
+  defs.append(pattern);
+  return defs;
+}
