@@ -80,9 +80,10 @@ port_in_use() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
 free_port() { node -e 'const s=require("net").createServer().listen(0,"127.0.0.1",()=>{console.log(s.address().port);s.close()})'; }
 
 # start_postgres DIR: a private server on loopback with its data in DIR/postgres and a generated password that only the owner
-# of DIR/secret can read. Sets PG_PORT, PG_PASSWORD and PG_PID.
+# of DIR/secret can read. Further arguments go to the server. Sets PG_PORT, PG_PASSWORD and PG_PID.
 start_postgres() {
   local dir=$1 data=$1/postgres
+  shift
   if [ "$(id -u)" = 0 ]; then
     chmod 711 "$dir"
     as_postgres test -x "$dir" || fail "The account “postgres” cannot reach $dir: name a folder it can, such as --data /var/lib/auxilium."
@@ -109,7 +110,7 @@ start_postgres() {
   local log=$dir/postgres.log
   : >"$log"
   [ "$(id -u)" = 0 ] && chown postgres "$log"
-  as_postgres "$PG_BIN/postgres" -D "$data" -p "$PG_PORT" -c listen_addresses=127.0.0.1 -c unix_socket_directories='' >>"$log" 2>&1 9>&- &
+  as_postgres "$PG_BIN/postgres" -D "$data" -p "$PG_PORT" -c listen_addresses=127.0.0.1 -c unix_socket_directories='' "$@" >>"$log" 2>&1 9>&- &
   PG_PID=$!
   local tries
   for ((tries = 0; tries < 600; tries++)); do

@@ -46,7 +46,7 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         }
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        await RefuseClashesAsync(db, plan, cancel);
+        plan = await WithDirectoryAsync(db, plan, cancel);
         var id = Guid.CreateVersion7(clock.GetUtcNow());
         var now = clock.GetUtcNow().UtcDateTime;
         db.Projects.Add(PlanRows.ToRow(id, 1, DateTime.SpecifyKind(now, DateTimeKind.Unspecified), plan));
@@ -87,13 +87,19 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         return stored;
     }
 
-    private static async Task RefuseClashesAsync(AuxiliumDb db, Plan plan, CancellationToken cancel)
+    /// <summary>People who are in the directory have the initials and address that it says.</summary>
+    private static async Task<Plan> WithDirectoryAsync(AuxiliumDb db, Plan plan, CancellationToken cancel)
     {
         var ids = plan.People.Select(p => p.Id).ToList();
-        var known = await db.People.Where(p => ids.Contains(p.Id)).ToDictionaryAsync(p => p.Id, p => p.Name, cancel);
-        for (var i = 0; i < plan.People.Length; i++)
-            if (known.TryGetValue(plan.People[i].Id, out var name) && !string.Equals(name, plan.People[i].Name, StringComparison.OrdinalIgnoreCase))
-                throw new PersonClashException(i, plan.People[i].Id, name);
+        var known = await db.People.Where(p => ids.Contains(p.Id)).ToDictionaryAsync(p => p.Id, cancel);
+        var people = plan.People.ToBuilder();
+        for (var i = 0; i < people.Count; i++)
+        {
+            if (!known.TryGetValue(people[i].Id, out var row)) continue;
+            if (!string.Equals(row.Name, people[i].Name, StringComparison.OrdinalIgnoreCase)) throw new PersonClashException(i, row.Id, row.Name);
+            people[i] = new Person(row.Id, row.Name, row.Initials, row.Email, people[i].Calendar);
+        }
+        return plan with { People = people.ToImmutable() };
     }
 }
 

@@ -77,7 +77,7 @@ internal static class PeopleEdits
 
     private static string FreeId(string name, HashSet<string> taken)
     {
-        var letters = name.ToLowerInvariant().Normalize(System.Text.NormalizationForm.FormD)
+        var letters = name.ToLowerInvariant()
             .Where(c => char.IsAsciiLetterOrDigit(c) || c == ' ').Select(c => c == ' ' ? '-' : c);
         var stem = string.Concat(letters).Trim('-');
         stem = stem.Length == 0 ? "person" : stem[..Math.Min(stem.Length, 40)];

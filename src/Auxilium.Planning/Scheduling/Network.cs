@@ -130,12 +130,14 @@ internal sealed class Network
         return Linked(plan, rows);
     }
 
-    /// <summary>Leaves out the rows that a circle only passes on its way into or out of a linked phase.</summary>
+    /// <summary>Without the rows that a circle only passes on its way into or out of a linked phase; the first of the list leads.</summary>
     private static List<string> Linked(Plan plan, List<int> rows)
     {
         var ids = rows.Distinct().Select(row => plan.Tasks[row].Id).ToList();
         var inCircle = ids.ToHashSet();
         var ends = plan.Links.Where(l => inCircle.Contains(l.From) && inCircle.Contains(l.To)).SelectMany(l => new[] { l.From, l.To }).ToHashSet();
-        return [.. ids.Where(ends.Contains)];
+        var circle = ids.Where(ends.Contains).ToList();
+        var first = circle.IndexOf(circle.MinBy(plan.Index.RowOf)!);
+        return [.. circle[first..], .. circle[..first]];
     }
 }

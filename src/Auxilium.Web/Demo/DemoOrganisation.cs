@@ -50,7 +50,8 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
     private async Task LoadPlansAsync(Person coordinator, CancellationToken cancel)
     {
         var weeks = (int)Math.Floor((today.Date.DayNumber - Monday(WrittenFor)) / 7.0);
-        foreach (var file in Directory.EnumerateFiles(Folder, "*.plan.json").Order())
+        // The newest project is listed first, so the last one loaded leads.
+        foreach (var file in Directory.EnumerateFiles(Folder, "*.plan.json").OrderDescending())
         {
             var plan = PlanDocumentReader.Read(await File.ReadAllBytesAsync(file, cancel));
             await store.CreateAsync(PlanShift.ByWeeks(plan, weeks), coordinator, cancel);

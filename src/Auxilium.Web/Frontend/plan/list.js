@@ -209,6 +209,7 @@ function content(store, row, col, draft) {
     words.classList.add("guess");
     words.title = "A guess: type the length without ? to confirm it";
   }
+  if (col === "after") words.title = row.after;
   if (col === "start" && row.fixed) {
     const mark = document.createElement("span");
     mark.className = `fixed-mark${row.pinned ? " is-pinned" : ""}`;

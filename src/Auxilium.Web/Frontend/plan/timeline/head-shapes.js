@@ -43,11 +43,13 @@ export function headShapes(project, scale, left, right) {
   function month(day) {
     const name = monthName(day);
     const start = scale.xOfDay(day);
-    const next = scale.xOfDay(day + 32 - parts(day + 31 - parts(day).date + 1).date);
+    const inNext = day - parts(day).date + 32;
+    const next = scale.xOfDay(inNext - parts(inNext).date + 1);
     let x = Math.max(start, left) + 5;
     const width = name.length * WORD + 8;
     for (const [from, to] of taken.toSorted((a, b) => a[0] - b[0])) if (x < to && x + width > from) x = to + 6;
-    if (x + width < next) shapes.push(text(`m${day}`, x, 17, name, "month", "start"));
+    if (x + width >= next) return;
+    shapes.push(text(`m${day}`, x, 17, name, "month", "start"));
     taken.push([x, x + width]);
   }
 

@@ -1,0 +1,86 @@
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Editing;
+using Auxilium.Planning.Plans;
+using CsCheck;
+
+namespace Auxilium.Planning.Tests.Editing;
+
+/// <summary>What holds of every edit of every plan.</summary>
+public class EditProperties
+{
+    private static readonly DateOnly Today = new(2027, 5, 13);
+
+    [Fact]
+    public void Taking_an_edit_back_leaves_no_trace_and_doing_it_again_does_the_same() => Sample((before, edited) =>
+    {
+        var undone = Run(edited, edited.Applied.Inverse);
+        Assert.Equal(EditorTests.Text(before), EditorTests.Text(undone.Applied.Plan));
+        Assert.Equal(EditorTests.Text(edited.Applied.Plan), EditorTests.Text(Run(undone, undone.Applied.Inverse).Applied.Plan));
+    });
+
+    [Fact]
+    public void The_edit_that_is_kept_does_the_same_again() => Sample((before, edited) =>
+    {
+        var again = EditPipeline.Run(before.Calculate(), edited.Applied.Edit, Today, []);
+        Assert.Equal(EditorTests.Text(edited.Applied.Plan), EditorTests.Text(again.Applied.Plan));
+    });
+
+    [Fact]
+    public void What_changed_is_among_what_was_touched() => Sample((before, edited) =>
+    {
+        foreach (var task in edited.Applied.Plan.Tasks)
+            if (before.Find(task.Id) is { } was && !ReferenceEquals(was, task) && was != task)
+                Assert.Contains(edited.Applied.Touched, t => t.Task == task.Id);
+    });
+
+    [Fact]
+    public void The_ripple_names_exactly_the_leaves_whose_dates_changed() => Sample((before, edited) =>
+    {
+        var moved = edited.After.Plan.Tasks
+            .Where((t, row) => edited.After.Plan.Index.IsLeaf(row) && before.Find(t.Id) is not null && edited.Before.Dates(t.Id) != edited.After.Dates(t.Id))
+            .Select(t => t.Id);
+        Assert.Equal(moved, edited.Ripple.Moves.Select(m => m.Task));
+        Assert.NotEmpty(RippleText.Of(edited));
+    });
+
+    private static void Sample(Action<Plan, EditedPlan> check) => Gen.Int[0, int.MaxValue - 1].Sample(seed =>
+    {
+        var random = new Random(seed);
+        var plan = RandomPlan.Of(random);
+        try
+        {
+            check(plan, EditPipeline.Run(plan.Calculate(), RandomEdit(random, plan), Today, []));
+        }
+        catch (EditRefusedException)
+        {
+            // A refused edit changes nothing, and there is nothing to check.
+        }
+    }, iter: 300);
+
+    private static EditedPlan Run(EditedPlan on, PlanEdit edit) => EditPipeline.Run(on.After, edit, Today, []);
+
+    private static PlanEdit RandomEdit(Random random, Plan plan)
+    {
+        string Any() => plan.Tasks[random.Next(plan.Tasks.Length)].Id;
+        DateOrTime day = PlanTime.On(new DateOnly(2027, 5, 1).AddDays(random.Next(30)));
+        return random.Next(16) switch
+        {
+            0 => new AddTask("new", "New", plan.Find(Any())!.Parent),
+            1 => new RemoveTasks([Any(), Any()]),
+            2 => new RenameTask(Any(), "Renamed"),
+            3 => new SetLength(Any(), new(Length.Days(random.Next(9)), random.Next(2) == 0)),
+            4 => new SetOwner(Any(), random.Next(3) switch { 0 => "Ann", 1 => "Somebody New", _ => "" }),
+            5 => new TypePredecessors(Any(), plan.Index.NumberOf(random.Next(plan.Tasks.Length)) + " + 1d"),
+            6 => new SetPredecessors(Any(), []),
+            7 => new IndentTask(Any()),
+            8 => new OutdentTask(Any()),
+            9 => new MoveTask(Any(), plan.Find(Any())!.Parent, null),
+            10 => new SetMilestone(Any(), random.Next(2) == 0),
+            11 => new ReportProgress(Any(), random.Next(11) / 10m),
+            12 => new PlaceTask(Any(), random.Next(4) == 0 ? null : day, random.Next(2) == 0),
+            13 => new SetFinish(Any(), day),
+            14 => new SetProjectStart(day),
+            _ => new Together([new RenameTask(Any(), "One"), new IndentTask(Any()), new RemoveTasks([Any()])]),
+        };
+    }
+}

@@ -1,0 +1,205 @@
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Editing;
+using Auxilium.Planning.Plans;
+
+namespace Auxilium.Planning.Tests.Editing;
+
+public class EditorTests
+{
+    /// <summary>A Thursday in the second week of the plans below.</summary>
+    private static readonly DateOnly Today = new(2027, 5, 13);
+
+    private const string Outline = """
+        P
+          A 1d
+          B 2d after A
+          C 1d
+        D 1d after P
+        """;
+
+    [Fact]
+    public void Indenting_puts_a_row_into_the_row_above_with_all_that_is_inside_it()
+    {
+        var plan = Edit(PlanText.Plan("A 1d\nB 1d\n  C 1d\nD 1d"), new IndentTask("B"));
+        Assert.Equal("1 A, 1.1 B, 1.1.1 C, 2 D", Numbers(plan));
+    }
+
+    [Fact]
+    public void Outdenting_keeps_the_row_in_its_place_and_takes_the_rows_after_it_along()
+    {
+        var plan = Edit(PlanText.Plan(Outline), new OutdentTask("B"));
+        Assert.Equal("1 P, 1.1 A, 2 B, 2.1 C, 3 D", Numbers(plan));
+    }
+
+    [Fact]
+    public void Moving_a_phase_moves_its_rows_and_a_phase_cannot_go_into_itself()
+    {
+        Assert.Equal("1 D, 2 P, 2.1 A, 2.2 B, 2.3 C", Numbers(Edit(PlanText.Plan(Outline).With("D", t => t), new MoveTask("P", null, "D"))));
+        Assert.Equal("place", Refused(PlanText.Plan(Outline), new MoveTask("P", "A", null)).Code);
+    }
+
+    [Fact]
+    public void A_row_that_would_land_in_a_phase_it_waits_for_is_refused()
+    {
+        var refused = Refused(PlanText.Plan(Outline), new MoveTask("D", "P", "C"));
+        Assert.Equal(("linkToOwnPhase", EditField.Place), (refused.Code, refused.Field));
+    }
+
+    [Fact]
+    public void Removing_a_phase_removes_its_rows_and_links_and_can_be_taken_back()
+    {
+        var plan = PlanText.Plan(Outline);
+        var applied = Apply(plan, new RemoveTasks(["P"]));
+        Assert.Equal("1 D", Numbers(applied.Plan));
+        Assert.Empty(applied.Plan.Links);
+        Assert.Contains(new Touch("D", EditField.After), applied.Touched);
+        Assert.Equal(Text(plan), Text(Apply(applied.Plan, applied.Inverse).Plan));
+    }
+
+    [Fact]
+    public void Links_are_typed_by_the_numbers_the_list_shows()
+    {
+        var plan = Edit(PlanText.Plan(Outline), new TypePredecessors("D", "after 1.2, 1.3 - 0.5d"));
+        Assert.Equal("1.2, 1.3 - 0.5d", FieldText.Predecessors(plan, "D"));
+    }
+
+    [Fact]
+    public void A_number_means_the_row_its_author_saw()
+    {
+        var plan = PlanText.Plan("New 1d\nA 1d\nB 1d");
+        var rows = System.Collections.Immutable.ImmutableDictionary<string, string>.Empty.Add("1", "A");
+        Assert.Equal("A", Edit(plan, new TypePredecessors("B", "1", rows)).Links[0].From);
+        Assert.Equal("unknownRow", Refused(plan, new TypePredecessors("B", "2", rows)).Code);
+    }
+
+    [Theory]
+    [InlineData("Imke Varga", "imke")]
+    [InlineData("IV", "imke")]
+    [InlineData("jonas", "jonas")]
+    public void An_owner_is_known_by_name_first_name_or_initials(string typed, string id)
+    {
+        var plan = PlanText.Plan("A 1d") with { People = [new("imke", "Imke Varga", "IV")] };
+        var context = new EditContext(plan.Calculate(), Today, [new("jonas", "Jonas Achterberg", "JA")]);
+        Assert.Equal(id, PlanEditor.Apply(plan, new SetOwner("A", typed), context).Plan.Find("A")!.Owner);
+    }
+
+    [Fact]
+    public void A_new_name_makes_a_new_person_on_the_plan_and_undo_takes_both_back()
+    {
+        var plan = PlanText.Plan("A 1d");
+        var applied = Apply(plan, new SetOwner("A", " Zoë van der Berg "));
+        Assert.Equal(new Person("zo-van-der-berg", "Zoë van der Berg", "ZB"), Assert.Single(applied.Plan.People));
+        Assert.Empty(Apply(applied.Plan, applied.Inverse).Plan.People);
+    }
+
+    [Fact]
+    public void Done_without_a_day_means_as_planned_if_that_has_passed_and_else_today()
+    {
+        var plan = Edit(PlanText.Plan("A 3d\nB 30d"), new FinishTask("A"));
+        Assert.Equal("2027-05-05T18:00", plan.Find("A")!.ActualFinish.ToString());
+        plan = Edit(plan, new FinishTask("B"));
+        Assert.Equal(("2027-05-03T09:00", "2027-05-13T18:00"), (plan.Find("B")!.ActualStart.ToString(), plan.Find("B")!.ActualFinish.ToString()));
+    }
+
+    [Fact]
+    public void Done_before_it_was_to_start_has_started_by_then()
+    {
+        var plan = Edit(PlanText.Plan("Long 20d\nB 1d after Long"), new FinishTask("B"));
+        Assert.Equal(("2027-05-13T09:00", "2027-05-13T18:00"), (plan.Find("B")!.ActualStart.ToString(), plan.Find("B")!.ActualFinish.ToString()));
+    }
+
+    [Fact]
+    public void Progress_above_nothing_starts_a_task_and_none_makes_it_unstarted_again()
+    {
+        var plan = Edit(PlanText.Plan("A 3d"), new ReportProgress("A", 0.4m));
+        Assert.Equal("2027-05-03T09:00", plan.Find("A")!.ActualStart.ToString());
+        Assert.Null(Edit(plan, new ReportProgress("A", 0)).Find("A")!.ActualStart);
+        Assert.True(Edit(plan, new ReportProgress("A", 1)).Find("A")!.IsFinished);
+        Assert.Equal("progress", Refused(plan, new ReportProgress("A", 1.1m)).Code);
+    }
+
+    [Fact]
+    public void A_task_put_on_a_later_day_goes_not_before_it_and_still_follows_its_links()
+    {
+        var plan = Edit(PlanText.Plan("A 2d\nB 1d after A"), new PlaceTask("B", new DateOrTime(new(2027, 5, 10))));
+        Assert.Equal(ConstraintKind.StartNoEarlierThan, plan.Find("B")!.Constraint!.Kind);
+        Assert.Equal("2027-05-10T09:00", plan.Calculate().StartOf("B").ToString());
+        Assert.Equal("2027-05-14T09:00", Edit(plan, new SetLength("A", new(Length.Days(9)))).Calculate().StartOf("B").ToString());
+    }
+
+    [Fact]
+    public void A_task_put_before_its_links_allow_goes_as_early_as_they_do_unless_it_is_pinned()
+    {
+        var early = new PlaceTask("B", new DateOrTime(new(2027, 5, 3)));
+        var plan = Edit(PlanText.Plan("A 2d\nB 1d after A").With("B", t => t with { Constraint = new(ConstraintKind.StartNoEarlierThan, PlanTime.At(2027, 5, 20)) }), early);
+        Assert.Null(plan.Find("B")!.Constraint);
+        var pinned = Edit(plan, early with { Pin = true }).Calculate();
+        Assert.Equal("2027-05-03T09:00", pinned.StartOf("B").ToString());
+        Assert.Single(pinned.Warnings);
+        Assert.Equal("2027-05-05T09:00", Edit(pinned.Plan, new PlaceTask("B", null)).Calculate().StartOf("B").ToString());
+    }
+
+    [Fact]
+    public void The_length_follows_from_a_finish_that_is_set()
+    {
+        var plan = Edit(PlanText.Plan("A 1d"), new SetFinish("A", new DateOrTime(new(2027, 5, 10))));
+        Assert.Equal(Length.Days(6), plan.Find("A")!.Length);
+        Assert.Equal("finish", Refused(plan, new SetFinish("A", new DateOrTime(new(2027, 5, 1)))).Code);
+    }
+
+    [Fact]
+    public void A_milestone_takes_no_time_and_gives_its_length_back_on_undo()
+    {
+        var plan = PlanText.Plan("A 3d");
+        var applied = Apply(plan, new SetMilestone("A", true));
+        Assert.Equal("milestoneLength", Refused(applied.Plan, new SetLength("A", new(Length.Days(1)))).Code);
+        Assert.Equal(Length.Days(3), Apply(applied.Plan, applied.Inverse).Plan.Find("A")!.Length);
+        Assert.Equal("milestonePhase", Refused(Edit(PlanText.Plan("A 1d\nB 1d"), new SetMilestone("A", true)), new IndentTask("B")).Code);
+    }
+
+    [Theory]
+    [InlineData(typeof(SetLength), EditField.Length)]
+    [InlineData(typeof(PlaceTask), EditField.Start)]
+    [InlineData(typeof(FinishTask), EditField.Progress)]
+    [InlineData(typeof(SetMilestone), EditField.Length)]
+    public void What_a_phase_rolls_up_cannot_be_set_on_it(Type kind, EditField field)
+    {
+        PlanEdit edit = kind.Name switch
+        {
+            nameof(SetLength) => new SetLength("P", new(Length.OneDay)),
+            nameof(PlaceTask) => new PlaceTask("P", PlanText.DefaultStart),
+            nameof(FinishTask) => new FinishTask("P"),
+            _ => new SetMilestone("P", true),
+        };
+        var refused = Refused(PlanText.Plan(Outline), edit);
+        Assert.Equal(("phase", "P", field), (refused.Code, refused.Task, refused.Field));
+    }
+
+    [Fact]
+    public void Edits_made_together_are_all_applied_or_none()
+    {
+        var plan = PlanText.Plan("A 1d");
+        Assert.Equal("taskGone", Refused(plan, new Together([new RenameTask("A", "B"), new RenameTask("Z", "B")])).Code);
+        var applied = Apply(plan, new Together([new RenameTask("A", "B"), new AddTask("N", "N", null, "A"), new SetLength("N", new(Length.Days(2)))]));
+        Assert.Equal(Text(plan), Text(Apply(applied.Plan, applied.Inverse).Plan));
+    }
+
+    [Fact]
+    public void A_circle_is_refused_at_the_cell_it_was_typed_in()
+    {
+        var plan = PlanText.Plan("A 1d\nB 1d after A");
+        var refused = Assert.Throws<EditRefusedException>(() => EditPipeline.Run(plan.Calculate(), new TypePredecessors("A", "2"), Today, []));
+        Assert.Equal(("circle", "A", EditField.After), (refused.Code, refused.Task, refused.Field));
+    }
+
+    private static AppliedEdit Apply(Plan plan, PlanEdit edit) => PlanEditor.Apply(plan, edit, new EditContext(plan.Calculate(), Today, []));
+
+    private static Plan Edit(Plan plan, PlanEdit edit) => Apply(plan, edit).Plan;
+
+    private static EditRefusedException Refused(Plan plan, PlanEdit edit) => Assert.Throws<EditRefusedException>(() => Apply(plan, edit));
+
+    private static string Numbers(Plan plan) => string.Join(", ", plan.Tasks.Select((t, row) => $"{plan.Index.NumberOf(row)} {t.Id}"));
+
+    internal static string Text(Plan plan) => string.Join("\n", plan.Tasks.Select(t => t with { Assignments = [] })) + string.Join("\n", plan.Links) + plan.Project
+        + string.Join("\n", plan.People) + string.Join("\n", plan.Tasks.SelectMany(t => t.Assignments));
+}

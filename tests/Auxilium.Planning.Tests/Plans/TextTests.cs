@@ -1,0 +1,126 @@
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Plans;
+
+namespace Auxilium.Planning.Tests.Plans;
+
+public class TextTests
+{
+    private static readonly DateOnly Today = new(2027, 5, 13);
+
+    [Theory]
+    [InlineData("3d", "3d")]
+    [InlineData("0.5 d", "0.5d")]
+    [InlineData("0,5d", "0.5d")]
+    [InlineData(".5d", "0.5d")]
+    [InlineData("2 hours", "2h")]
+    [InlineData("45m", "45m")]
+    [InlineData("90 min", "90m")]
+    [InlineData("1 week", "1w")]
+    [InlineData(" 3 ", "3d")]
+    [InlineData("3D ?", "3d?")]
+    [InlineData("0", "0d")]
+    public void Lengths_are_read_in_a_persons_own_words(string text, string expected)
+    {
+        Assert.True(LengthText.TryParse(text, out var length, out var tentative, out _));
+        Assert.Equal(expected, new TypedLength(length, tentative).ToString());
+    }
+
+    [Theory]
+    [InlineData("", "A length is missing")]
+    [InlineData("soon", "“soon” is not a length: type a number and a unit, such as 3d")]
+    [InlineData("-3d", "cannot be negative")]
+    [InlineData("3 fortnights", "is not a length")]
+    [InlineData("3d 4h", "is not a length")]
+    [InlineData("1e9d", "is not a length")]
+    public void Unreadable_lengths_get_a_sentence(string text, string part)
+    {
+        Assert.False(LengthText.TryParse(text, out _, out _, out var problem));
+        Assert.Contains(part, problem, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("2600d", true)]
+    [InlineData("2601d", false)]
+    [InlineData("0.1h", true)]
+    [InlineData("0.33h", false)]
+    [InlineData("99999999999999999999999d", false)]
+    public void T4_a_length_comes_to_whole_minutes_and_at_most_ten_years(string text, bool usable)
+    {
+        Assert.True(LengthText.TryParse(text, out var length, out _, out _));
+        Assert.Equal(usable, LengthText.WhyUnusable(length, WorkUnits.Standard) is null);
+    }
+
+    [Theory]
+    [InlineData("after 4", "4")]
+    [InlineData("4", "4")]
+    [InlineData("AFTER 4, 6", "4; 6")]
+    [InlineData("2.1 + 2d; 3 - 1 week", "2.1 + 2d; 3 - 1w")]
+    [InlineData("after 4−1d", "4 - 1d")]
+    [InlineData("", "")]
+    public void Links_are_read_as_typed(string text, string expected)
+    {
+        Assert.True(LinkText.TryParse(text, out var links, out _));
+        Assert.Equal(expected, string.Join("; ", links.Select(l => LinkText.Format(l.Number, l.Lag))));
+    }
+
+    [Theory]
+    [InlineData("soon", "is not a row to come after")]
+    [InlineData("4,,6", "A row number is missing")]
+    [InlineData("4 + soon", "“soon” is not a length")]
+    [InlineData("with 4", "cannot be planned yet")]
+    [InlineData("ends after 4 starts", "cannot be planned yet")]
+    public void Unreadable_links_get_a_sentence(string text, string part)
+    {
+        Assert.False(LinkText.TryParse(text, out _, out var problem));
+        Assert.Contains(part, problem, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("12 May", "2027-05-12")]
+    [InlineData("May 12", "2027-05-12")]
+    [InlineData("Wed 12 May", "2027-05-12")]
+    [InlineData("12th may 2028", "2028-05-12")]
+    [InlineData("3 January", "2027-01-03")]
+    [InlineData("20 december", "2026-12-20")]
+    [InlineData("29 Feb", "2028-02-29")]
+    [InlineData("2027-06-05", "2027-06-05")]
+    [InlineData("5 June 20:00", "2027-06-05T20:00")]
+    [InlineData("2027-06-05T20:00", "2027-06-05T20:00")]
+    [InlineData("today", "2027-05-13")]
+    [InlineData("Tomorrow at 9:30", "2027-05-14T09:30")]
+    public void Dates_are_read_as_typed_and_without_a_year_are_the_nearest(string text, string expected)
+    {
+        Assert.True(DateText.TryParse(text, Today, out var date, out _));
+        Assert.Equal(expected, date.ToString());
+    }
+
+    [Theory]
+    [InlineData("", "A date is missing")]
+    [InlineData("3/4", "could be read two ways")]
+    [InlineData("03.04.2027", "could be read two ways")]
+    [InlineData("31 June", "There is no such day")]
+    [InlineData("29 Feb 2027", "There is no such day")]
+    [InlineData("12 May 1889", "outside the years")]
+    [InlineData("12 May 25:00", "not a time of day")]
+    [InlineData("whenever", "is not a date")]
+    public void Unreadable_dates_get_a_sentence(string text, string part)
+    {
+        Assert.False(DateText.TryParse(text, Today, out _, out var problem));
+        Assert.Contains(part, problem, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("Imke Varga", "IV")]
+    [InlineData("Anna-Lena von Ober", "AO")]
+    [InlineData("Prince", "P")]
+    [InlineData("王 小明", "王小")]
+    public void Initials_are_of_the_first_and_last_word(string name, string initials) => Assert.Equal(initials, PlanIds.InitialsOf(name));
+
+    [Fact]
+    public void A_plan_shifted_by_weeks_has_the_same_shape_later()
+    {
+        var plan = PlanText.Plan("A 3d\nB 1d after A").With("A", t => t with { ActualStart = PlanTime.At(2027, 5, 4, 9), Progress = 0.5m });
+        var shifted = PlanShift.ByWeeks(plan, 3).Calculate();
+        Assert.Equal(plan.Calculate().Finish.Minutes + 21 * PlanTime.MinutesPerDay, shifted.Finish.Minutes);
+    }
+}

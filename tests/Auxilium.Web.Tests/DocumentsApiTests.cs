@@ -1,0 +1,96 @@
+using System.Net;
+using System.Text;
+using System.Text.Json.Nodes;
+
+namespace Auxilium.Web.Tests;
+
+public class DocumentsApiTests(DemoApp demo) : IClassFixture<DemoApp>
+{
+    private readonly ApiClient _api = demo.Api;
+
+    [Fact]
+    public async Task A_project_saved_and_brought_in_again_is_the_same_document()
+    {
+        var projects = JsonNode.Parse(await _api.Http.GetStringAsync("/api/v1/projects"))!.AsArray();
+        Assert.True(projects.Count >= 3);
+        foreach (var project in projects)
+        {
+            var document = await _api.PlanAsync(project!["id"]!.GetValue<Guid>());
+            Assert.Equal(document, await _api.PlanAsync(await _api.CreateAsync(document)));
+        }
+    }
+
+    [Fact]
+    public async Task The_demo_has_work_done_under_way_and_late()
+    {
+        using var database = new TestDatabase();
+        await using var app = new TestApp(database.Connection, today: "2031-02-09");
+        var projects = JsonNode.Parse(await app.CreateClient().GetStringAsync("/api/v1/projects"))!.AsArray();
+        Assert.Equal(["Lantern Regatta", "Adopt-a-Plank", "Slipway & Shed Roof"], projects.Select(p => p!["name"]!.GetValue<string>()));
+        Assert.All(projects, p => Assert.InRange(p!["tasks"]!.GetValue<int>(), 18, 45));
+        var states = projects.SelectMany(p => p!["states"]!.AsObject().Select(s => s.Key)).ToHashSet();
+        Assert.Superset(new HashSet<string> { "done", "underWay", "overdue", "waiting" }, states);
+        Assert.All(projects, p => Assert.StartsWith("2031-", p!["finish"]!.GetValue<string>(), StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task Calculating_answers_dates_floats_drivers_and_warnings()
+    {
+        var answer = await _api.PostAsync("/api/v1/schedule", """
+            {"format":"auxilium-plan/1","project":{"name":"x","start":"2027-05-03","finishBy":"2027-05-04"},
+             "tasks":[{"id":"a","name":"A","length":"2d"},{"id":"b","name":"B","length":"1d"},{"id":"m","name":"M","milestone":true}],
+             "links":[{"from":"a","to":"m"},{"from":"b","to":"m","lag":"3d"}]}
+            """, "application/vnd.auxilium.plan+json");
+        Assert.Equal(HttpStatusCode.OK, answer.Status);
+        Assert.Equal("2027-05-06T18:00", answer.Body["project"]!["finish"]!.GetValue<string>());
+        Assert.Equal(960, answer.Body["tasks"]![0]!["totalFloatMinutes"]!.GetValue<int>());
+        Assert.Equal("b", answer.Body["tasks"]![2]!["drivers"]![0]!["from"]!.GetValue<string>());
+        Assert.Equal("W4", answer.Body["warnings"]![0]!["code"]!.GetValue<string>());
+    }
+
+    [Theory]
+    [InlineData("/api/v1/schedule")]
+    [InlineData("/api/v1/projects")]
+    public async Task A_malformed_document_gets_400_with_the_path_of_each_error(string path)
+    {
+        var answer = await _api.PostAsync(path, """{"format":"auxilium-plan/1","project":{"name":"x","start":"soon"},"tasks":[{"id":"a","name":"A","splits":[{"after":"1d","for":"1d"}]}]}""");
+        Assert.Equal(HttpStatusCode.BadRequest, answer.Status);
+        Assert.Equal(["$.project.start:date", "$.tasks[0].splits:notYet"], answer.Body["errors"]!.AsArray().Select(e => $"{e!["path"]}:{e["code"]}").Order());
+    }
+
+    [Fact]
+    public async Task A_person_with_somebody_elses_id_is_refused()
+    {
+        var answer = await _api.PostAsync("/api/v1/projects", """{"format":"auxilium-plan/1","project":{"name":"x","start":"2027-05-03"},"people":[{"id":"imke","name":"Someone Else"}]}""");
+        Assert.Equal("$.people[0].id", answer.Body["errors"]![0]!["path"]!.GetValue<string>());
+        Assert.Contains("Imke Varga", answer.Detail, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Too_much_and_the_wrong_kind_are_refused_by_size_and_type()
+    {
+        var large = await _api.PostAsync("/api/v1/schedule", new string(' ', 10 * 1024 * 1024 + 1));
+        Assert.Equal(HttpStatusCode.RequestEntityTooLarge, large.Status);
+        Assert.Contains("larger than", large.Detail, StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.UnsupportedMediaType, (await _api.PostAsync("/api/v1/schedule", "{}", "text/plain")).Status);
+    }
+
+    [Fact]
+    public async Task Odd_characters_in_a_document_are_kept_or_refused_never_an_error_of_ours()
+    {
+        foreach (var name in new[] { "\\u0000", "\\ud800", "\\u202e", "😀", "\\n", "\\u0007" })
+        {
+            var answer = await _api.PostAsync("/api/v1/projects", $$"""{"format":"auxilium-plan/1","project":{"name":"x{{name}}","start":"2027-05-03","note":"{{name}}"},"people":[{"id":"odd","name":"Odd {{name}}"}],"tasks":[{"id":"a","name":"{{name}} y","note":"{{name}}"}]}""");
+            Assert.Contains(answer.Status, new[] { HttpStatusCode.Created, HttpStatusCode.BadRequest });
+        }
+    }
+
+    [Fact]
+    public async Task The_api_describes_itself()
+    {
+        var paths = JsonNode.Parse(await _api.Http.GetStringAsync("/openapi/v1.json"))!["paths"]!.AsObject().Select(p => p.Key).ToHashSet();
+        Assert.Superset(new HashSet<string> { "/api/v1/projects", "/api/v1/projects/{id}/plan", "/api/v1/projects/{id}/edits", "/api/v1/schedule" }, paths);
+        var schema = await _api.Http.GetByteArrayAsync("/api/v1/schema/auxilium-plan-1.json");
+        Assert.Contains("auxilium-plan/1", Encoding.UTF8.GetString(schema), StringComparison.Ordinal);
+    }
+}

@@ -1,0 +1,66 @@
+using System.Net;
+
+namespace Auxilium.Web.Tests;
+
+public class StorageTests(DemoApp demo) : IClassFixture<DemoApp>
+{
+    [Fact]
+    public async Task Everything_is_there_after_a_restart()
+    {
+        var project = await demo.Api.NewChainAsync();
+        await demo.Api.EditAsync(project, """{"type":"setLength","task":"a","length":"3d"}""", 1);
+        await using var second = new TestApp(demo.Connection);
+        var api = new ApiClient(second.CreateClient());
+        Assert.Equal(await demo.Api.PlanAsync(project), await api.PlanAsync(project));
+        Assert.Equal(HttpStatusCode.OK, (await api.TakeBackAsync(project)).Status);
+        Assert.Equal(await api.PlanAsync(project), await demo.Api.PlanAsync(project));
+    }
+
+    /// <summary>A process that has the plan in memory and one that reads it from the database see the same after any edits.</summary>
+    [Theory]
+    [InlineData(1)]
+    [InlineData(2)]
+    [InlineData(3)]
+    public async Task What_is_written_is_what_is_in_memory_after_many_edits(int seed)
+    {
+        var random = new Random(seed);
+        var project = await demo.Api.NewChainAsync();
+        List<string> ids = ["a", "b", "c"];
+        var kept = 0;
+        for (var i = 0; i < 60; i++)
+        {
+            var task = ids[random.Next(ids.Count)];
+            var other = ids[random.Next(ids.Count)];
+            var edit = random.Next(8) switch
+            {
+                0 or 1 => $$"""{"type":"addTask","id":"n{{i}}","name":"N{{i}}","parent":null,"after":null}""",
+                2 => $$"""{"type":"indentTask","task":"{{task}}"}""",
+                3 => $$"""{"type":"outdentTask","task":"{{task}}"}""",
+                4 => $$"""{"type":"setPredecessors","task":"{{task}}","links":[{"from":"{{other}}","lag":"1d"}]}""",
+                5 => $$"""{"type":"moveTask","task":"{{task}}","parent":null,"after":null}""",
+                6 => $$"""{"type":"setOwner","task":"{{task}}","owner":"Person {{i % 4}}"}""",
+                _ => $$"""{"type":"removeTasks","tasks":["{{task}}"]}""",
+            };
+            var answer = random.Next(6) == 0 ? await demo.Api.TakeBackAsync(project) : await demo.Api.EditAsync(project, edit, kept + 1, overrule: true);
+            Assert.NotEqual(HttpStatusCode.InternalServerError, answer.Status);
+            if (answer.Status != HttpStatusCode.OK) continue;
+            kept = answer.Body["version"]!.GetValue<int>() - 1;
+            if (edit.Contains("addTask", StringComparison.Ordinal) && !ids.Contains($"n{i}")) ids.Add($"n{i}");
+        }
+        Assert.True(kept > 20);
+        await using var fresh = new TestApp(demo.Connection);
+        Assert.Equal(await demo.Api.PlanAsync(project), await new ApiClient(fresh.CreateClient()).PlanAsync(project));
+    }
+
+    [Fact]
+    public async Task Rows_put_at_the_same_place_again_and_again_stay_in_order()
+    {
+        var project = await demo.Api.NewChainAsync();
+        for (var i = 0; i < 30; i++)
+            Assert.Equal(HttpStatusCode.OK, (await demo.Api.EditAsync(project, $$"""{"type":"addTask","id":"n{{i}}","name":"N","parent":null,"after":"a"}""", i + 1)).Status);
+        await using var fresh = new TestApp(demo.Connection);
+        var plan = await new ApiClient(fresh.CreateClient()).PlanAsync(project);
+        Assert.True(plan.IndexOf("\"n29\"", StringComparison.Ordinal) < plan.IndexOf("\"n0\"", StringComparison.Ordinal));
+        Assert.Equal(await demo.Api.PlanAsync(project), plan);
+    }
+}
