@@ -1,0 +1,77 @@
+// @ts-check
+// A server of its own for each worker: the built application on a new database of the test server, on Thursday 13 May 2027.
+import { test as base } from "@playwright/test";
+import { spawn } from "node:child_process";
+import { randomUUID } from "node:crypto";
+import { once } from "node:events";
+import { fileURLToPath } from "node:url";
+import { PlanScreen } from "./plan-screen.mjs";
+
+const web = fileURLToPath(new URL("../../.build/web/", import.meta.url));
+
+async function start() {
+  const server = process.env.AUXILIUM_TEST_SERVER;
+  if (!server) throw new Error("Set AUXILIUM_TEST_SERVER, or run ./test, which starts a PostgreSQL server.");
+  const child = spawn(
+    "dotnet",
+    [
+      `${web}Auxilium.Web.dll`,
+      "--urls",
+      "http://127.0.0.1:0",
+      "--contentRoot",
+      web,
+      "--Logging:Console:FormatterName=simple",
+    ],
+    {
+      env: {
+        ...process.env,
+        AUXILIUM_DB: server.replace("Database=postgres", `Database=browser_${randomUUID().replaceAll("-", "")}`),
+        AUXILIUM_TODAY: "2027-05-13",
+      },
+      stdio: ["ignore", "pipe", "inherit"],
+    },
+  );
+  let output = "";
+  const url = await new Promise((resolve, reject) => {
+    child.stdout.on("data", (text) => {
+      output += text;
+      const found = /Now listening on: (http:\S+)/.exec(output);
+      if (found) resolve(found[1]);
+    });
+    child.once("exit", () => reject(new Error(`The server did not start:\n${output}`)));
+  });
+  return { url, child };
+}
+
+/**
+ * `url`: where the application is. `plan`: the Plan screen. `errors`: what the page's script complained of.
+ * @type {import("@playwright/test").TestType<import("@playwright/test").PlaywrightTestArgs & import("@playwright/test").PlaywrightTestOptions & { plan: PlanScreen, noErrors: void }, import("@playwright/test").PlaywrightWorkerArgs & import("@playwright/test").PlaywrightWorkerOptions & { url: string }>}
+ */
+export const test = base.extend({
+  url: [
+    async ({}, use) => {
+      const { url, child } = await start();
+      await use(url);
+      const ended = once(child, "exit");
+      child.kill("SIGTERM");
+      await ended;
+    },
+    { scope: "worker", timeout: 60_000 },
+  ],
+  baseURL: async ({ url }, use) => use(url),
+  plan: async ({ page, url }, use) => use(new PlanScreen(page, url)),
+  noErrors: [
+    async ({ page }, use) => {
+      /** @type {string[]} */ const errors = [];
+      page.on("pageerror", (error) => errors.push(error.message));
+      page.on("console", (message) => {
+        if (/Content Security Policy/.test(message.text())) errors.push(message.text());
+      });
+      await use();
+      if (errors.length > 0) throw new Error(`The page's script failed: ${errors.join("; ")}`);
+    },
+    { auto: true },
+  ],
+});
+
+export { expect } from "@playwright/test";

@@ -1,0 +1,27 @@
+// @ts-check
+import { defineConfig } from "@playwright/test";
+
+export default defineConfig({
+  testDir: ".",
+  outputDir: "../../.build/browser",
+  workers: 2,
+  fullyParallel: false,
+  forbidOnly: true,
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+      args: [
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+      ],
+    },
+  },
+});

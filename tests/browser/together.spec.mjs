@@ -1,0 +1,75 @@
+// @ts-check
+import { test, expect } from "./app.mjs";
+import { PlanScreen } from "./plan-screen.mjs";
+
+const pair = {
+  format: "auxilium-plan/1",
+  project: { name: "Pair", start: "2027-05-03" },
+  tasks: [
+    { id: "a", name: "Workshop", length: "5d" },
+    { id: "b", name: "Rig", length: "2d" },
+  ],
+};
+
+test("two windows: other fields are merged, the same field is a choice between both", async ({
+  page,
+  plan,
+  context,
+  url,
+}) => {
+  const id = await plan.bringIn(pair);
+  const other = new PlanScreen(await context.newPage(), url);
+  await other.page.goto(`/projects/${id}`);
+  await other.ready();
+
+  await plan.type("Workshop", "length", "6d");
+  await expect(plan.strip).toContainText("Workshop now takes 6 days");
+  await other.type("Workshop", "name", "Lantern workshop");
+  await expect(other.cell("Lantern workshop", "length")).toHaveText("6d");
+
+  await plan.type("Workshop", "length", "7d");
+  await expect(plan.cell("Lantern workshop", "length")).toHaveText("7d");
+  await other.type("Lantern workshop", "length", "3d");
+  await expect(other.problem).toContainText("Imke Varga changed this meanwhile: it is now “7d”, and you want “3d”.");
+  await expect(plan.cell("Lantern workshop", "length")).toHaveText("7d");
+  await other.page.getByRole("button", { name: "Use “3d”" }).click();
+  await expect(other.strip).toContainText("Lantern workshop now takes 3 days instead of 7 days.");
+
+  await plan.type("Lantern workshop", "length", "4d");
+  await plan.page.getByRole("button", { name: "Keep “3d”" }).click();
+  await expect(plan.problem).toHaveCount(0);
+  await page.reload();
+  await plan.ready();
+  await expect(plan.cell("Lantern workshop", "length")).toHaveText("3d");
+});
+
+test("an edit made while the server cannot be reached is kept, said to be unsaved, and applied once", async ({
+  page,
+  plan,
+  context,
+}) => {
+  await plan.bringIn(pair);
+  await context.setOffline(true);
+  await plan.typeTasks.call({ ...plan, page, newTask: plan.newTask, saved: async () => {} }, "Vests", "Radios");
+  await expect(plan.strip).toContainText("Not saved yet");
+  await expect(page.locator(".list-row.is-pending")).toHaveCount(2);
+  await context.setOffline(false);
+  await plan.saved();
+  await expect(plan.strip).toContainText("Radios added.");
+  await page.reload();
+  await plan.ready();
+  expect(await plan.outline()).toEqual(["1 Workshop", "2 Rig", "3 Vests", "4 Radios"]);
+});
+
+test("an answer that is lost on the way does not make the edit happen twice", async ({ page, plan }) => {
+  await plan.bringIn(pair);
+  let lost = 0;
+  await page.route("**/edits?changes=true", async (route) => {
+    if (lost++ > 0) return route.continue();
+    await route.fetch();
+    return route.abort();
+  });
+  await plan.typeTasks("Vests");
+  expect(lost).toBeGreaterThan(1);
+  expect(await plan.outline()).toEqual(["1 Workshop", "2 Rig", "3 Vests"]);
+});
