@@ -43,11 +43,12 @@ async function start() {
   return { url, child };
 }
 
-/**
- * `url`: where the application is. `plan`: the Plan screen. `errors`: what the page's script complained of.
- * @type {import("@playwright/test").TestType<import("@playwright/test").PlaywrightTestArgs & import("@playwright/test").PlaywrightTestOptions & { plan: PlanScreen, noErrors: void }, import("@playwright/test").PlaywrightWorkerArgs & import("@playwright/test").PlaywrightWorkerOptions & { url: string }>}
- */
-export const test = base.extend({
+/** @typedef {{ plan: PlanScreen, noErrors: void }} EachTest the Plan screen; what the page's script complained of fails the test */
+/** @typedef {{ url: string }} EachWorker where the application is */
+
+const extend = /** @type {typeof base.extend<EachTest, EachWorker>} */ (base.extend.bind(base));
+
+export const test = extend({
   url: [
     async ({}, use) => {
       const { url, child } = await start();

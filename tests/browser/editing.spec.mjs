@@ -87,6 +87,7 @@ test("the strip says what moved, lists it with the reason, and takes it back ten
     await expect(plan.cell("Workshop", "length")).toHaveText(text);
   }
   await plan.type("Radios", "name", "Borrow radios");
+  await expect(plan.strip).toContainText("Radios is now called Borrow radios.");
   await page.reload();
   await plan.ready();
   await expect(plan.strip).toContainText("Radios is now called Borrow radios.");
@@ -141,14 +142,14 @@ test("every command has a key", async ({ page, plan }) => {
 test("the project's name, start and deadline can be changed, and mistakes are told there", async ({ page, plan }) => {
   await plan.bringIn(chain);
   await page.getByRole("button", { name: "Dates…" }).click();
-  await page.getByLabel("Start").fill("10 May");
-  await page.getByLabel("Start").press("Enter");
+  await page.getByRole("textbox", { name: "Start" }).fill("10 May");
+  await page.getByRole("textbox", { name: "Start" }).press("Enter");
   await expect(plan.strip).toContainText("The project now starts Mon 10 May.");
-  await page.getByLabel("Deadline").fill("soon");
-  await page.getByLabel("Deadline").press("Enter");
+  await page.getByRole("textbox", { name: "Deadline" }).fill("soon");
+  await page.getByRole("textbox", { name: "Deadline" }).press("Enter");
   await expect(page.getByText("“soon” is not a date")).toBeVisible();
-  await page.getByLabel("Deadline").fill("4 June");
-  await page.getByLabel("Deadline").press("Tab");
+  await page.getByRole("textbox", { name: "Deadline" }).fill("4 June");
+  await page.getByRole("textbox", { name: "Deadline" }).press("Tab");
   await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
   await expect(plan.gauge).toHaveAccessibleName(/Finish Wed 19 May, Deadline 4 Jun · 12 days to spare/);
 });

@@ -28,7 +28,7 @@ test("a plan is made from nothing, by keyboard, and says what each edit did", as
   // Two rows go into the phase above them.
   await plan.cell("Ask the neighbours", "name").click();
   await page.keyboard.press("Control+.");
-  await expect(plan.strip).toContainText("Ask the neighbours is now part of Preparation.");
+  await expect(plan.strip).toContainText("Ask the neighbours is now in Preparation.");
   await page.keyboard.press("ArrowDown");
   await page.keyboard.press("Control+.");
   await expect

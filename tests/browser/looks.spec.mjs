@@ -8,6 +8,7 @@ const demo = new URL("../../demo/", import.meta.url);
 
 for (const colorScheme of /** @type {const} */ (["light", "dark"])) {
   test(`axe-core finds nothing wrong in the ${colorScheme} theme`, async ({ page, plan }) => {
+    test.slow();
     await page.emulateMedia({ colorScheme, reducedMotion: "reduce" });
     const check = async (/** @type {string} */ where) => {
       const { violations } = await new AxeBuilder({ page }).analyze();

@@ -79,6 +79,12 @@ function draw(gauge, store) {
 /** Puts the two middle labels near their marks without touching the outer ones. @param {number} width @param {HTMLElement} start @param {HTMLElement} percent @param {HTMLElement} finish @param {HTMLElement | null} deadline @param {number} doneAt @param {number} finishAt */
 function settle(width, start, percent, finish, deadline, doneAt, finishAt) {
   const gap = 14;
+  const all = [start, percent, finish, deadline].reduce((sum, label) => sum + (label ? label.offsetWidth + gap : 0), 0);
+  // Where there is no room for all of them in a line, the deadline goes under the rule.
+  if (deadline && all > width) {
+    deadline.classList.add("below");
+    deadline = null;
+  }
   const last = width - (deadline ? deadline.offsetWidth + gap : 0);
   const finishLeft = Math.min((width * finishAt) / 100 - finish.offsetWidth / 2, last - finish.offsetWidth);
   const first = start.offsetWidth + gap;
