@@ -49,7 +49,7 @@ const summary = (times) => {
 for (let i = 0; i < EDITS; i++) {
   // Early rows of a chain, so that hundreds of others move with them.
   await page.locator(`[data-row="t${1 + (i % 9)}"] [data-col="length"]`).click();
-  const text = `${2 + (i % 3)}d`;
+  const text = `${2 + (Math.floor(i / 9) % 3)}d`;
   await page.keyboard.press("F2");
   await page.keyboard.press("Control+A");
   await page.keyboard.type(text);

@@ -7,7 +7,6 @@ namespace Auxilium.Benchmarks;
 
 /// <summary>An edit with all that follows from it, against working out the same plan once (ratio 1).</summary>
 [MemoryDiagnoser]
-[ShortRunJob]
 public class EditBenchmarks
 {
     private Schedule _schedule = null!;

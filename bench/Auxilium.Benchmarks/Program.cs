@@ -1,3 +1,8 @@
+using BenchmarkDotNet.Configs;
+using BenchmarkDotNet.Jobs;
 using BenchmarkDotNet.Running;
+using BenchmarkDotNet.Toolchains.InProcess.Emit;
 
-BenchmarkSwitcher.FromAssembly(typeof(Program).Assembly).Run(args);
+// In one process: nothing is generated and built, so it runs without a network.
+var config = DefaultConfig.Instance.AddJob(Job.ShortRun.WithIterationCount(10).WithToolchain(InProcessEmitToolchain.Instance));
+BenchmarkSwitcher.FromAssembly(typeof(Program).Assembly).Run(args, config);

@@ -11,7 +11,6 @@ namespace Auxilium.Benchmarks;
 /// is the measure (ratio 1).
 /// </summary>
 [MemoryDiagnoser]
-[ShortRunJob]
 public class ScheduleBenchmarks
 {
     private Plan _plan = null!;

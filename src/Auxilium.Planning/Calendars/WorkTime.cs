@@ -2,7 +2,7 @@ namespace Auxilium.Planning.Calendars;
 
 /// <summary>
 /// A calendar compiled for arithmetic (rule T6). Time is cut into spans in which one week repeats; each span knows the working
-/// minutes before it, so every operation is one binary search over the spans and a few additions. Nothing is allocated.
+/// minutes before it, so every operation finds one span and makes a few additions. Nothing is allocated.
 /// </summary>
 public sealed class WorkTime
 {
@@ -13,6 +13,8 @@ public sealed class WorkTime
     private readonly WeekShape[] _week;
     private readonly int[] _before;
     private readonly int[] _offset;
+    private readonly SpanFinder _byDay;
+    private readonly SpanFinder _byWork;
 
     internal WorkTime(IReadOnlyList<(int FirstDay, WeekShape Week)> spans)
     {
@@ -25,6 +27,8 @@ public sealed class WorkTime
             if (i > 0) _before[i] = _offset[i - 1] + _week[i - 1].WorkedBefore(_firstDay[i]);
             _offset[i] = _before[i] - _week[i].WorkedBefore(_firstDay[i]);
         }
+        _byDay = new SpanFinder(_firstDay);
+        _byWork = new SpanFinder(_before);
     }
 
     /// <summary>Every minute of every day.</summary>
@@ -43,7 +47,7 @@ public sealed class WorkTime
     public PlanTime MinuteStart(int k)
     {
         if (k < 0) return new PlanTime(0);
-        var span = LastAtMost(_before, k);
+        var span = _byWork.LastAtMost(k);
         return _week[span].Total == 0 ? Never : _week[span].MinuteStart(k - _offset[span]);
     }
 
@@ -88,24 +92,12 @@ public sealed class WorkTime
         return new WorkTime([.. days.Select(d => (d, _week[SpanOfDay(d)].Intersect(other._week[other.SpanOfDay(d)])))]);
     }
 
-    private PlanTime MinuteEnd(int count)
+    /// <summary>End of the working minute that is the <paramref name="count"/>-th (from 1); <see cref="Never"/> when there are not so many.</summary>
+    internal PlanTime MinuteEnd(int count)
     {
         var start = MinuteStart(count - 1);
         return start == Never ? Never : new PlanTime(start.Minutes + 1);
     }
 
-    private int SpanOfDay(int day) => LastAtMost(_firstDay, day);
-
-    /// <summary>Index of the last entry of an ascending list that is at most <paramref name="value"/>; the list starts at or below it.</summary>
-    private static int LastAtMost(int[] ascending, int value)
-    {
-        int low = 0, high = ascending.Length - 1;
-        while (low < high)
-        {
-            var middle = (low + high + 1) >>> 1;
-            if (ascending[middle] <= value) low = middle;
-            else high = middle - 1;
-        }
-        return low;
-    }
+    private int SpanOfDay(int day) => _byDay.LastAtMost(day);
 }

@@ -59,6 +59,7 @@ public sealed record Plan
     public const int MostTasks = 20_000;
 
     private PlanIndex? _index;
+    private LinkEnds? _linkEnds;
     private CalendarBook? _calendarBook;
 
     public required ProjectSettings Project { get; init; }
@@ -79,6 +80,16 @@ public sealed record Plan
             var index = _index;
             if (index is null || index.Tasks != Tasks) _index = index = new PlanIndex(Tasks);
             return index;
+        }
+    }
+
+    internal LinkEnds LinkEnds
+    {
+        get
+        {
+            var ends = _linkEnds;
+            if (ends is null || ends.Index != Index || ends.Links != Links) _linkEnds = ends = new LinkEnds(Index, Links);
+            return ends;
         }
     }
 

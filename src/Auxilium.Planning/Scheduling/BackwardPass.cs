@@ -47,12 +47,17 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
         var must = !task.IsStarted && task is { Pinned: null, Constraint.Kind: ConstraintKind.MustStartOn or ConstraintKind.MustFinishOn };
         late = PlanTime.Min(late, schedule.FloatTo);
         still = PlanTime.Min(still, schedule.Finish);
-        var lateFinish = must ? finish : length == 0 ? late : calendar.Prev(late);
-        var lateStart = must || task.IsStarted ? start : calendar.Add(lateFinish, -Span(task, calendar, row));
+        // Counts of working minutes before each instant: differences of them are floats, and each is looked up once.
+        var worked = calendar.Worked(finish);
+        var workedLate = must ? worked : calendar.Worked(late);
+        var workedStill = still == late && !must ? workedLate : calendar.Worked(still);
+        var lateFinish = must ? finish : length == 0 ? late : calendar.MinuteEnd(workedLate);
+        var span = Span(task, calendar, row);
+        var lateStart = must || task.IsStarted ? start : span == 0 ? lateFinish : calendar.MinuteStart(workedLate - span);
         schedule.LateStarts[row] = lateStart;
         schedule.LateFinishes[row] = lateFinish;
-        var total = calendar.Between(finish, lateFinish);
-        var free = Math.Max(0, calendar.Between(finish, still));
+        var total = workedLate - worked;
+        var free = Math.Max(0, workedStill - worked);
         schedule.TotalFloats[row] = total;
         schedule.FreeFloats[row] = total >= 0 ? Math.Min(free, total) : free;
         schedule.Criticals[row] = total <= _criticalFloat;

@@ -54,7 +54,7 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
     {
         if (task.Milestone) return 0;
         var (amount, unit) = task.Length;
-        return unit == LengthUnit.Days && decimal.IsInteger(amount) && amount <= 10_000
+        return unit == LengthUnit.Days && amount.Scale == 0 && amount <= 10_000
             ? (int)amount * _minutesPerDay
             : plan.Project.Units.Minutes(task.Length).Count;
     }
@@ -72,8 +72,8 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
     private static (PlanTime Start, PlanTime Finish) From(WorkTime calendar, PlanTime bound, int length)
     {
         if (length == 0) return (bound, bound);
-        var start = calendar.Next(bound);
-        return start == WorkTime.Never ? (start, start) : (start, calendar.Add(start, length));
+        var worked = calendar.Worked(bound);
+        return (calendar.MinuteStart(worked), calendar.MinuteEnd(worked + length));
     }
 
     private UnsoundPlanException OutOfRange(int row) =>

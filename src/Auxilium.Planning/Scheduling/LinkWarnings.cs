@@ -10,13 +10,13 @@ internal static class LinkWarnings
     {
         var warnings = new List<ScheduleWarning>();
         var plan = schedule.Plan;
-        foreach (var link in plan.Links)
+        var ends = plan.LinkEnds;
+        for (var link = 0; link < plan.Links.Length; link++)
         {
-            var to = plan.Index.RowOf(link.To);
-            var last = plan.Index.SubtreeEnd(to);
-            for (var row = to; row < last; row++)
+            var last = plan.Index.SubtreeEnd(ends.To[link]);
+            for (var row = ends.To[link]; row < last; row++)
                 if (plan.Index.IsLeaf(row) && IsFixed(plan.Tasks[row]))
-                    Check(schedule, link, row, warnings);
+                    Check(schedule, plan.Links[link], row, warnings);
         }
         if (plan.Project.FinishBy is { } by && schedule.Finish > by)
         {

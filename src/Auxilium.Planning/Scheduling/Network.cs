@@ -34,15 +34,10 @@ internal sealed class Network
         var index = plan.Index;
         var rows = index.Count;
         var links = plan.Links.Length;
-        var from = new int[links];
-        var to = new int[links];
+        var from = plan.LinkEnds.From;
+        var to = plan.LinkEnds.To;
         var gated = false;
-        for (var i = 0; i < links; i++)
-        {
-            from[i] = index.RowOf(plan.Links[i].From);
-            to[i] = index.RowOf(plan.Links[i].To);
-            gated |= index.IsPhase(from[i]) || index.IsPhase(to[i]);
-        }
+        for (var i = 0; i < links; i++) gated |= index.IsPhase(from[i]) || index.IsPhase(to[i]);
         var inside = gated ? CountInside(index) : 0;
         var network = new Network(gated ? 2 * rows : rows, links + inside);
         var waits = new int[network.Order.Length];

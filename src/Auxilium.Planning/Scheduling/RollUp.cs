@@ -16,7 +16,8 @@ internal static class RollUp
         {
             if (index.IsLeaf(row))
             {
-                var progress = plan.Tasks[row].IsFinished ? 1 : (double)plan.Tasks[row].Progress;
+                var task = plan.Tasks[row];
+                var progress = task.IsFinished ? 1 : task.Progress == 0 ? 0 : (double)task.Progress;
                 sums[row] = (schedule.Lengths[row] * progress, schedule.Lengths[row], progress >= 1 ? 1 : 0, 1);
                 schedule.Progresses[row] = (float)progress;
             }

@@ -1,0 +1,28 @@
+using System.Collections.Immutable;
+
+namespace Auxilium.Planning.Plans;
+
+/// <summary>The rows that the links of a plan lead from and to, in the order of the links.</summary>
+internal sealed class LinkEnds
+{
+    public LinkEnds(PlanIndex index, ImmutableArray<PlanLink> links)
+    {
+        Index = index;
+        Links = links;
+        From = new int[links.Length];
+        To = new int[links.Length];
+        for (var i = 0; i < links.Length; i++)
+        {
+            From[i] = index.RowOf(links[i].From);
+            To[i] = index.RowOf(links[i].To);
+        }
+    }
+
+    public PlanIndex Index { get; }
+
+    public ImmutableArray<PlanLink> Links { get; }
+
+    public int[] From { get; }
+
+    public int[] To { get; }
+}
