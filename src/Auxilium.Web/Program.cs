@@ -40,6 +40,7 @@ services.AddAntiforgery(options =>
     options.HeaderName = "X-Auxilium-Token";
     options.Cookie.Name = "auxilium-forgery";
     options.Cookie.SameSite = SameSiteMode.Strict;
+    options.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
 });
 services.AddRazorPages();
 services.AddProblemDetails(options => options.CustomizeProblemDetails = context =>

@@ -22,6 +22,9 @@ for (const [name, file] of [
 ]) {
   cpSync(join(packageOf(`@fontsource-variable/${name}`), "files", file), join(out, "fonts", file));
 }
+for (const name of ["figtree", "bricolage-grotesque"]) {
+  cpSync(join(packageOf(`@fontsource-variable/${name}`), "LICENSE"), join(out, "fonts", `${name}-licence.txt`));
+}
 const tailwind = join(packageOf("@tailwindcss/cli"), "dist", "index.mjs");
 execFileSync(
   process.execPath,
