@@ -1,0 +1,119 @@
+// @ts-check
+// ./run as a newcomer uses it: started, stopped, killed, started again; and told to do what it cannot.
+import assert from "node:assert/strict";
+import { spawn, spawnSync } from "node:child_process";
+import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync, statSync } from "node:fs";
+import { createServer } from "node:net";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import test from "node:test";
+import { fileURLToPath } from "node:url";
+
+const run = fileURLToPath(new URL("../../run", import.meta.url));
+const environment = { ...process.env, AUXILIUM_DB: "" };
+
+/** @param {string[]} options */
+const refuse = (...options) => spawnSync(run, options, { encoding: "utf8", env: environment, timeout: 60_000 });
+
+/** @returns {Promise<number>} */
+const freePort = () =>
+  new Promise((resolve) => {
+    const server = createServer().listen(0, "127.0.0.1", () => {
+      const { port } = /** @type {import("node:net").AddressInfo} */ (server.address());
+      server.close(() => resolve(port));
+    });
+  });
+
+/** @param {string} data @param {number} port @param {string[]} more */
+async function start(data, port, ...more) {
+  const child = spawn(run, ["--data", data, "--port", String(port), "--today", "2027-05-13", ...more], {
+    env: environment,
+  });
+  let said = "";
+  child.stderr.on("data", (text) => (said += text));
+  await new Promise((resolve, reject) => {
+    child.stdout.on("data", (text) => {
+      said += text;
+      if (said.includes(`Auxilium is at http://127.0.0.1:${port}`)) resolve(null);
+    });
+    child.once("exit", () => reject(new Error(said)));
+  });
+  const ended = new Promise((resolve) => child.once("exit", (code, signal) => resolve(code ?? signal)));
+  return {
+    child,
+    ended,
+    names: async () =>
+      (await (await fetch(`http://127.0.0.1:${port}/api/v1/projects`)).json()).map(
+        (/** @type {{ name: string }} */ p) => p.name,
+      ),
+  };
+}
+
+test("it says what is wrong with an option and what would be right", () => {
+  for (const [options, sentence] of /** @type {[string[], RegExp][]} */ ([
+    [["--port", "many"], /--port needs a number from 1 to 65535, not “many”/],
+    [["--port", "70000"], /--port needs a number/],
+    [["--port"], /--port needs a value/],
+    [["--today", "soon"], /--today needs a day like 2027-05-13, not “soon”/],
+    [["--today", "2027-02-30"], /--today needs a day/],
+    [["--fast"], /“--fast” is not an option/],
+    [["--data", "/proc/nowhere"], /cannot be written to: name another folder/],
+  ])) {
+    const { status, stderr } = refuse(...options);
+    assert.equal(status, 1, options.join(" "));
+    assert.match(stderr, sentence);
+  }
+  const help = refuse("--help");
+  assert.equal(help.status, 0);
+  assert.match(help.stdout, /--empty/);
+});
+
+test("it serves, keeps the data, refuses a second start, and recovers from being killed", async (t) => {
+  const data = mkdtempSync(join(tmpdir(), "auxilium-run-"));
+  chmodSync(data, 0o755);
+  t.after(() => rmSync(data, { recursive: true, force: true }));
+  const port = await freePort();
+  const first = await start(data, port);
+  assert.deepEqual(await first.names(), ["Lantern Regatta", "Adopt-a-Plank", "Slipway & Shed Roof"]);
+
+  assert.equal(statSync(join(data, "secret")).mode & 0o077, 0, "the password is for its owner only");
+  const second = refuse("--data", data, "--port", String(await freePort()));
+  assert.equal(second.status, 1);
+  assert.match(second.stderr, /is running on .* already, at http/);
+  const taken = mkdtempSync(join(tmpdir(), "auxilium-run-"));
+  assert.match(
+    refuse("--data", taken, "--port", String(port)).stderr,
+    new RegExp(`Port ${port} is in use by another program`),
+  );
+  rmSync(taken, { recursive: true });
+
+  const made = await fetch(`http://127.0.0.1:${port}/api/v1/projects`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({ format: "auxilium-plan/1", project: { name: "Kept", start: "2027-05-03" } }),
+  });
+  assert.equal(made.status, 201);
+  first.child.kill("SIGKILL");
+  await first.ended;
+
+  const again = await start(data, port);
+  assert.ok((await again.names()).includes("Kept"));
+  again.child.kill("SIGINT");
+  assert.equal(await again.ended, 0);
+  assert.equal(existsSync(join(data, "postgres", "postmaster.pid")), false, "the database has stopped");
+  await assert.rejects(fetch(`http://127.0.0.1:${port}/`));
+  assert.doesNotMatch(
+    readFileSync(join(data, "web.log"), "utf8"),
+    new RegExp(readFileSync(join(data, "secret"), "utf8")),
+  );
+});
+
+test("without demo data it begins empty", async (t) => {
+  const data = mkdtempSync(join(tmpdir(), "auxilium-run-"));
+  chmodSync(data, 0o755);
+  t.after(() => rmSync(data, { recursive: true, force: true }));
+  const started = await start(data, await freePort(), "--empty");
+  assert.deepEqual(await started.names(), []);
+  started.child.kill("SIGTERM");
+  assert.equal(await started.ended, 0);
+});

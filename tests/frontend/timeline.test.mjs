@@ -1,0 +1,162 @@
+// @ts-check
+// The pure parts of the timeline: from times to places, from a plan to shapes.
+import assert from "node:assert/strict";
+import test from "node:test";
+import { linkPath } from "../../src/Auxilium.Web/Frontend/plan/timeline/link-path.js";
+import { dayAt, scaleFor } from "../../src/Auxilium.Web/Frontend/plan/timeline/scale.js";
+import { headShapes } from "../../src/Auxilium.Web/Frontend/plan/timeline/head-shapes.js";
+import { bodyShapes, ROW } from "../../src/Auxilium.Web/Frontend/plan/timeline/shapes.js";
+import * as time from "../../src/Auxilium.Web/Frontend/plan/time.js";
+import { aRow, aStore, at } from "./plan.mjs";
+
+test("a day is drawn as wide as the working day, so that a task of three days fills three", () => {
+  const store = aStore([aRow("a", { start: at("2027-05-03T09:00"), finish: at("2027-05-05T18:00") })]);
+  const scale = scaleFor("weeks", store.project, store.rows);
+  assert.equal(scale.x(at("2027-05-05T18:00")) - scale.x(at("2027-05-03T09:00")), 3 * scale.day);
+  assert.equal(scale.x(at("2027-05-03T18:00")), scale.x(at("2027-05-04T09:00")));
+  assert.equal(scale.x(at("2027-05-04T00:00")), scale.x(at("2027-05-03T23:00")));
+  assert.equal(scale.firstDay % 7, 0);
+  assert.equal(dayAt(scale, scale.x(at("2027-05-03T12:00"))), time.dayOf(at("2027-05-03T12:00")));
+});
+
+test("dates are told as people read them", () => {
+  const day = time.dayOf(at("2027-05-12T09:00"));
+  assert.equal(time.short(day), "12 May");
+  assert.equal(time.withWeekday(day), "Wed 12 May");
+  assert.equal(time.iso(day), "2027-05-12");
+  assert.equal(time.monthName(day), "May 2027");
+  // A finish at midnight belongs to the day it ends.
+  assert.equal(time.short(time.finishDayOf(at("2027-05-13T00:00"))), "12 May");
+});
+
+test("a link to a later bar arrives from the left, one to the next day comes down on it", () => {
+  const later = linkPath({ x: 100, y: 15 }, { x: 160, y: 75 }, true);
+  assert.match(later.path, /L155 75$/);
+  assert.match(later.arrow, /L160 75L/);
+  const next = linkPath({ x: 100, y: 15 }, { x: 100, y: 45 }, true);
+  assert.match(next.arrow, /L106 35L/);
+  const up = linkPath({ x: 100, y: 75 }, { x: 100, y: 15 }, true);
+  assert.match(up.arrow, /L106 25L/);
+  // Against the order of time it goes round between the rows.
+  const back = linkPath({ x: 200, y: 15 }, { x: 100, y: 45 }, true);
+  assert.match(back.path, /L95 45$/);
+});
+
+const rows = [
+  aRow("p", { kind: "phase", progress: 50, start: at("2027-05-03T09:00"), finish: at("2027-05-07T18:00") }),
+  aRow("a", {
+    level: 1,
+    parent: "p",
+    start: at("2027-05-03T09:00"),
+    finish: at("2027-05-04T18:00"),
+    progress: 50,
+    doneTo: at("2027-05-03T18:00"),
+    started: true,
+    state: "underWay",
+    critical: true,
+  }),
+  aRow("m", {
+    level: 1,
+    parent: "p",
+    kind: "milestone",
+    start: at("2027-05-07T18:00"),
+    finish: at("2027-05-07T18:00"),
+  }),
+  aRow("b", {
+    start: at("2027-05-03T09:00"),
+    finish: at("2027-05-03T18:00"),
+    lateFinish: at("2027-05-07T18:00"),
+    state: "overdue",
+    length: "1d?",
+  }),
+  aRow("n", { start: null, unsaved: true }),
+];
+const links = [
+  { from: "a", to: "m", setsFinish: true },
+  { from: "b", to: "m", setsFinish: false },
+  { from: "b", to: "n", setsFinish: false },
+];
+
+/** @param {Partial<import("../../src/Auxilium.Web/Frontend/plan/timeline/shapes.js").Viewport>} [view] */
+function draw(view = {}) {
+  const store = aStore(rows, links);
+  const scale = scaleFor("weeks", store.project, store.rows);
+  const whole = { first: 0, last: rows.length, left: 0, right: scale.width, height: 300, ...view };
+  return { scale, shapes: bodyShapes(store, scale, whole) };
+}
+
+test("a phase is a tray around all of its rows and days, with a progress rule", () => {
+  const { shapes, scale } = draw();
+  const tray = shapes.trays.find((shape) => shape.key === "p");
+  assert.ok(tray);
+  assert.equal(tray.at.height, 3 * ROW - 6);
+  assert.equal(tray.at.x, scale.x(at("2027-05-03T09:00")) - 6);
+  const rule = shapes.trays.find((shape) => shape.key === "p/rule");
+  const done = shapes.trays.find((shape) => shape.key === "p/done");
+  assert.equal(Number(done?.at.width) * 2, rule?.at.width);
+});
+
+test("a bar shows what is done, what sets the finish, and what is a guess or late", () => {
+  const { shapes, scale } = draw();
+  const part = (/** @type {string} */ bar, /** @type {string} */ name) =>
+    shapes.bars.find((shape) => shape.key === bar)?.parts?.find((p) => p.key === name);
+  assert.match(String(part("a", "bar")?.at.class), /is-begun sets-finish/);
+  assert.equal(part("a", "done")?.at.width, scale.day - 3);
+  assert.ok(part("a", "keel"));
+  assert.match(String(part("b", "bar")?.at.class), /is-late.*guess-bar/);
+  assert.equal(part("b", "keel"), undefined);
+  assert.equal(part("m", "label")?.text, "7 May");
+});
+
+test("each bar is a sentence for those who cannot see it", () => {
+  const { shapes } = draw();
+  const label = shapes.bars.find((shape) => shape.key === "a")?.at["aria-label"];
+  assert.equal(label, "Task a, 3 May to 4 May, under way, 50 % done, no owner, sets the finish");
+});
+
+test("float is a tail to the latest finish with a stop", () => {
+  const { shapes, scale } = draw();
+  const end = scale.x(at("2027-05-07T18:00"));
+  assert.deepEqual(
+    shapes.tails.map((shape) => shape.key),
+    ["b/tail", "b/stop"],
+  );
+  assert.equal(shapes.tails[1].at.x1, end);
+});
+
+test("links that set the finish lie on top, and one to an unsaved row is not drawn", () => {
+  const { shapes } = draw();
+  const paths = shapes.links.filter((shape) => !shape.key.endsWith("/arrow"));
+  assert.deepEqual(
+    paths.map((shape) => shape.key),
+    ["b>m", "a>m"],
+  );
+  assert.equal(paths[1].at.class, "link sets-finish");
+});
+
+test("only what is in sight is drawn", () => {
+  const { shapes } = draw({ first: 3, last: 4 });
+  assert.deepEqual(
+    shapes.bars.map((shape) => shape.key),
+    ["b"],
+  );
+  assert.equal(shapes.trays.length, 0);
+});
+
+test("words above the timeline never lie on each other", () => {
+  const store = aStore(rows, links);
+  store.project.finishBy = at("2027-05-14T18:00");
+  for (const name of ["days", "weeks", "months"]) {
+    const scale = scaleFor(name, store.project, store.rows);
+    const top = headShapes(store.project, scale, 0, scale.width).filter((s) => s.tag === "text" && s.at.y === 17);
+    const spans = top
+      .map((s) => {
+        const width = (s.text ?? "").length * 6;
+        const x = Number(s.at.x) - (s.at["text-anchor"] === "middle" ? width / 2 : 0);
+        return [x, x + width, s.text];
+      })
+      .toSorted((a, b) => Number(a[0]) - Number(b[0]));
+    for (let i = 1; i < spans.length; i++)
+      assert.ok(spans[i - 1][1] <= spans[i][0], `${spans[i - 1][2]} on ${spans[i][2]}`);
+  }
+});
