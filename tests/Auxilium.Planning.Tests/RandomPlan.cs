@@ -12,9 +12,10 @@ internal static class RandomPlan
 
     /// <param name="random">What it is made of.</param>
     /// <param name="mixed">With calendars of tasks and people, fixed dates, work done, phases and links of phases; else leaves and plain links only.</param>
-    public static Plan Of(Random random, bool mixed = true)
+    /// <param name="most">At most so many rows.</param>
+    public static Plan Of(Random random, bool mixed = true, int most = 60)
     {
-        var count = random.Next(1, 60);
+        var count = random.Next(1, most);
         var tasks = new List<PlanTask>();
         for (var i = 0; i < count; i++)
         {

@@ -25,6 +25,16 @@ public class ScheduleProperties
         }
     }, iter: 400);
 
+    /// <summary>A scheduler that walks minute by minute gives the same minutes.</summary>
+    [Fact]
+    public void Every_date_is_what_walking_minute_by_minute_gives() => Seeds.Sample(seed =>
+    {
+        var random = new Random(seed);
+        var schedule = RandomPlan.Of(random, most: 14).Calculate();
+        foreach (var (task, (start, finish)) in new MinuteByMinute(schedule.Plan).Run().Dates)
+            Assert.Equal((start, finish), (schedule.StartOf(task).Minutes, schedule.FinishOf(task).Minutes));
+    }, iter: 60);
+
     [Fact]
     public void L1_planned_work_takes_exactly_its_length_and_begins_and_ends_in_working_time() => Seeds.Sample(seed =>
     {
