@@ -155,6 +155,8 @@ test("the project's name, start and deadline can be changed, and mistakes are to
 });
 
 test("a bar that is dragged goes not before that day, says so before, and Escape leaves it", async ({ page, plan }) => {
+  // Without gliding, a bar is where it is going to be at once.
+  await page.emulateMedia({ reducedMotion: "reduce" });
   await plan.bringIn(chain);
   const bar = plan.bar("Rig");
   const at = async () => {

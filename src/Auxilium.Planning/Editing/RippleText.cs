@@ -34,6 +34,8 @@ public static class RippleText
     public static string WhyMoved(Move move, Schedule after)
     {
         var plan = after.Plan;
+        if (move.Before.Start == move.After.Start && plan.Find(move.Task) is { IsFinished: false, Milestone: false } resized)
+            return $"takes {resized.Length.InWords()} now";
         if (move.HeldBy.Count > 0) return $"waits for {LinkRules.Named(plan, plan.Index.RowOf(move.HeldBy[0]))}";
         var task = plan.Find(move.Task)!;
         return task switch

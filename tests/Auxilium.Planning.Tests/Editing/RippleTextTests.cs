@@ -49,6 +49,6 @@ public class RippleTextTests
     public void Each_move_says_why()
     {
         var edited = EditPipeline.Run(PlanText.Plan(Regatta).Calculate(), new SetLength("Rig", new(Length.Days(4))), new DateOnly(2027, 5, 13), []);
-        Assert.Equal(["waits for 1 “Workshop”", "waits for 2 “Rig”"], edited.Ripple.Moves.Select(m => RippleText.WhyMoved(m, edited.After)));
+        Assert.Equal(["takes 4 days now", "waits for 2 “Rig”"], edited.Ripple.Moves.Select(m => RippleText.WhyMoved(m, edited.After)));
     }
 }
