@@ -33,6 +33,8 @@ internal static class DateEdits
         var task = PlanEditor.TaskOf(plan, edit.Task);
         if (edit.Pinned is { Finish: { } finish } pinned && finish < pinned.Start)
             throw new EditRefusedException("pinned", "A pinned task cannot finish before it starts: give a later finish.", task.Id, EditField.Finish);
+        if (new[] { edit.Pinned?.Start, edit.Pinned?.Finish, edit.Constraint?.Date }.Any(date => date is { IsInRange: false }))
+            throw new EditRefusedException("outOfRange", "That is outside the years that can be planned: give a date from 1990 to 2100.", task.Id, EditField.Start);
         var changed = task with { Pinned = edit.Pinned, Constraint = edit.Constraint };
         return PlanEditor.Changed(plan, changed, edit, new SetFixedDates(task.Id, task.Pinned, task.Constraint), EditField.Start);
     }

@@ -8,6 +8,8 @@ internal static class PeopleEdits
 {
     private const int LongestName = 80;
     private const int MostPeople = 2_000;
+    private const int MostInitials = 16;
+    private const int LongestEmail = 200;
 
     public static AppliedEdit SetOwner(Plan plan, SetOwner edit, EditContext context)
     {
@@ -40,6 +42,9 @@ internal static class PeopleEdits
         if (plan.FindPerson(edit.Person.Id) is not null) throw new EditRefusedException("duplicatePerson", $"{edit.Person.Name} is on this plan already.");
         if (plan.People.Length >= MostPeople) throw new EditRefusedException("tooMany", $"A plan holds at most {MostPeople:N0} people.");
         if (!PlanIds.IsId(edit.Person.Id)) throw new EditRefusedException("id", "A person's id is 1 to 64 letters, digits, “-” or “_”.");
+        CheckName(edit.Person.Name, null);
+        if (edit.Person.Initials.Length > MostInitials || edit.Person.Initials.Any(char.IsControl) || edit.Person.Email is { } email && (email.Length > LongestEmail || email.Any(char.IsControl)))
+            throw new EditRefusedException("person", $"Initials have at most {MostInitials} characters and an address at most {LongestEmail}.");
         // Their calendar is one of another plan's, so here they work by the project's.
         var person = edit.Person with { Calendar = edit.Person.Calendar is { } c && plan.CalendarBook.Find(c) is not null ? c : null };
         return new AppliedEdit(plan with { People = plan.People.Add(person) }, new JoinPlan(person), new LeavePlan(person.Id), []);
@@ -67,12 +72,17 @@ internal static class PeopleEdits
 
     private static Person NewPerson(Plan plan, IReadOnlyList<Person> directory, string name, string task)
     {
+        CheckName(name, task);
+        var taken = plan.People.Concat(directory).Select(p => p.Id).ToHashSet();
+        return new Person(FreeId(name, taken), name, PlanIds.InitialsOf(name));
+    }
+
+    private static void CheckName(string name, string? task)
+    {
         if (name.Length > LongestName)
             throw new EditRefusedException("name", $"This name has {name.Length:N0} characters: shorten it to {LongestName} or fewer.", task, EditField.Owner);
         if (name.Any(char.IsControl) || !name.Any(char.IsLetterOrDigit))
             throw new EditRefusedException("name", "An owner is a person: type their name in one line.", task, EditField.Owner);
-        var taken = plan.People.Concat(directory).Select(p => p.Id).ToHashSet();
-        return new Person(FreeId(name, taken), name, PlanIds.InitialsOf(name));
     }
 
     private static string FreeId(string name, HashSet<string> taken)

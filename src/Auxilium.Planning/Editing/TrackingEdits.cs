@@ -41,9 +41,11 @@ internal static class TrackingEdits
     public static AppliedEdit Set(Plan plan, SetTracking edit)
     {
         var task = PlanEditor.TaskOf(plan, edit.Task);
+        if (edit.Progress is < 0 or > 1 || (edit.ActualFinish is not null && edit.Progress != 1))
+            throw Refuse("progress", "Progress goes from 0 to 1, and is 1 exactly when the task has finished.", task.Id);
         if (edit is { ActualStart: { } start, ActualFinish: { } finish } && start > finish)
             throw new EditRefusedException("actualDates", $"A task cannot finish ({Dates.Day(finish)}) before it starts ({Dates.Day(start)}): give a later finish.", task.Id, EditField.Finish);
-        if ((edit.ActualStart ?? edit.ActualFinish) is { IsInRange: false })
+        if (edit.ActualStart is { IsInRange: false } || edit.ActualFinish is { IsInRange: false })
             throw Refuse("outOfRange", "Give dates from 1990 to 2100.", task.Id);
         var changed = task with { Progress = edit.Progress, ActualStart = edit.ActualStart, ActualFinish = edit.ActualFinish };
         var inverse = new SetTracking(task.Id, task.Progress, task.ActualStart, task.ActualFinish);

@@ -25,12 +25,16 @@ internal sealed record EditDocument(Guid Id, int BaseVersion, PlanEdit? Edit, Ta
         var baseVersion = Get(root, "baseVersion") is { ValueKind: JsonValueKind.Number } v && v.TryGetInt32(out var number) && number > 0 ? number : throw Wrong("$.baseVersion", "“baseVersion” must be the version of the plan that the edit was made on.");
         PlanEdit? edit = Get(root, "edit") is { } e ? new EditJson(today).Read(e) : null;
         TakeBack? takeBack = Get(root, "takeBack") is { } t ? ReadTakeBack(t) : null;
+        if (edit is not null && Restores(edit)) throw Wrong("$.edit", "“restoreTasks” comes only from taking an edit back: send “takeBack”, or “addTask” for a new row.");
         if (edit is null == takeBack is null) throw Wrong("$", "Send either “edit” or “takeBack”.");
         var overrule = Get(root, "overrule") is { } o && (o.ValueKind is JsonValueKind.True or JsonValueKind.False ? o.GetBoolean() : throw Wrong("$.overrule", "“overrule” must be true or false."));
         return new EditDocument(id, baseVersion, edit, takeBack, overrule);
     }
 
     public EditRequest ToRequest(string person) => new(Id, BaseVersion, Edit, TakeBack, person, Overrule);
+
+    /// <summary>Rows that are put back are trusted as they were; so they come from the journal, never from outside.</summary>
+    private static bool Restores(PlanEdit edit) => edit is RestoreTasks || (edit is Together together && together.Edits.Any(Restores));
 
     private static JsonElement? Get(JsonElement root, string field) =>
         root.TryGetProperty(field, out var value) && value.ValueKind != JsonValueKind.Null ? value : null;

@@ -16,6 +16,8 @@
 
 /** @typedef {{ message: string, code?: string, theirs?: string, yours?: string, by?: string }} Refusal */
 
+const MOST_FAILURES = 4;
+
 export class Outbox {
   #store;
   #address;
@@ -61,6 +63,7 @@ export class Outbox {
     job.id ??= crypto.randomUUID();
     const body = this.#body(job.id, { ...what, overrule: job.overrule ?? false });
     const answer = await this.#untilAnswered(body);
+    if (this.#store.notice?.tone === "waiting") this.#store.notice = null;
     const content = await answer.json().catch(() => ({}));
     if (answer.ok) {
       this.#store.notice = null;
@@ -75,9 +78,11 @@ export class Outbox {
 
   /** A dropped connection loses nothing: the same edit, with the same id, is sent until there is an answer. @param {string} body */
   async #untilAnswered(body) {
+    let broken = 0;
     for (let wait = 500; ; wait = Math.min(wait * 2, 8000)) {
       const answer = await this.#post("?changes=true", body).catch(() => null);
-      if (answer && answer.status < 500) return answer;
+      // One that the server fails at again and again must not hold up those behind it.
+      if (answer && (answer.status < 500 || (answer.status === 500 && ++broken === MOST_FAILURES))) return answer;
       this.#store.notice = {
         tone: "waiting",
         text: "Not saved yet: the server does not answer. Your edits are kept here and sent again.",
