@@ -1,6 +1,7 @@
 # Shared by ./run and ./test: what must be installed, building, and a private PostgreSQL server. Sourced, not run.
 # shellcheck shell=bash
 
+export npm_config_update_notifier=false DOTNET_CLI_WORKLOAD_UPDATE_NOTIFY_DISABLE=1
 export DOTNET_CLI_TELEMETRY_OPTOUT=1 DOTNET_NOLOGO=1 DOTNET_GENERATE_ASPNET_CERTIFICATE=false PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1
 
 say() { printf '%s\n' "$*"; }

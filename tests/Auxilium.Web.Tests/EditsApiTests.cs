@@ -175,6 +175,14 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     }
 
     [Fact]
+    public async Task A_position_outside_the_list_is_its_nearest_end()
+    {
+        var project = await _api.NewChainAsync();
+        var answer = await _api.EditAsync(project, """{"type":"setPredecessors","task":"c","links":[{"from":"a","lag":"0d","position":-5}]}""", 1);
+        Assert.Equal(HttpStatusCode.OK, answer.Status);
+    }
+
+    [Fact]
     public async Task A_name_of_ten_thousand_characters_is_refused_and_unusual_ones_are_kept()
     {
         var project = await _api.NewChainAsync();

@@ -27,7 +27,7 @@ internal static class LinkEdits
         {
             var link = new PlanLink(from, task.Id, lag);
             Check(plan, link, seen);
-            links.Insert(Math.Min(position ?? kept.GetValueOrDefault(from, int.MaxValue), links.Count), link);
+            links.Insert(Math.Clamp(position ?? kept.GetValueOrDefault(from, int.MaxValue), 0, links.Count), link);
         }
         if (links.Count > LinkRules.MostLinks) throw Refuse("tooMany", $"A plan holds at most {LinkRules.MostLinks:N0} links.", task.Id);
         var inverse = new SetPredecessors(task.Id, [.. before.Select(l => new Predecessor(l.Link.From, l.Link.Lag, l.Position))]);
