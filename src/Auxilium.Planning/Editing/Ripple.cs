@@ -28,19 +28,14 @@ public sealed record Ripple
     /// <summary>Warnings that the edit brought up.</summary>
     public required IReadOnlyList<ScheduleWarning> NewWarnings { get; init; }
 
-    /// <summary>Ids of leaves that set the finish now and did not before.</summary>
-    public required IReadOnlyList<string> NowCritical { get; init; }
-
     public static Ripple Between(Schedule before, Schedule after)
     {
         var moves = new List<Move>();
-        var critical = new List<string>();
         var drivers = new Lazy<Drivers>(() => new Drivers(after));
         for (var row = 0; row < after.Plan.Index.Count; row++)
         {
             var id = after.Plan.Tasks[row].Id;
             if (after.Plan.Index.IsPhase(row) || !before.Plan.Index.TryFind(id, out var was)) continue;
-            if (after.IsCritical(row) && !before.IsCritical(was)) critical.Add(id);
             if (before.StartOf(was) != after.StartOf(row) || before.FinishOf(was) != after.FinishOf(row))
                 moves.Add(MoveOf(before, was, after, row, drivers.Value));
         }
@@ -53,7 +48,6 @@ public sealed record Ripple
             SpareBefore = Spare(before),
             SpareAfter = Spare(after),
             NewWarnings = [.. after.Warnings.Where(w => !known.Contains(Key(w)))],
-            NowCritical = critical,
         };
     }
 

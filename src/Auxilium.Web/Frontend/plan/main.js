@@ -12,7 +12,7 @@ import { listenToNewTask } from "./new-task.js";
 import { Outbox } from "./outbox.js";
 import { drawProblems } from "./problems.js";
 import { Store } from "./store.js";
-import { drawStrip } from "./strip.js";
+import { drawStrip, openMoves } from "./strip.js";
 import { dayOf } from "./time.js";
 import { listenToDrags } from "./timeline/drag.js";
 import { Timeline } from "./timeline/timeline.js";
@@ -33,7 +33,7 @@ const commands = new Commands(store, list, actions, editor, {
   today: () => timeline.show(dayOf(store.project.today), 0.3),
   facts: factsPanel(store, outbox),
   keys: dialog("keys"),
-  moved: () => {},
+  moved: () => openMoves(store, (id) => list.focus(id, "name")),
 });
 
 store.subscribe(() => list.draw());
@@ -42,7 +42,7 @@ store.subscribe(offerPeople);
 listenToKeys(store, list, actions, editor, commands, element("list"));
 listenToNewTask(store, list, actions);
 listenToDrags(store, outbox, actions, timeline, (id) => list.focus(id, store.current?.col ?? "name"));
-drawStrip(store, (id) => list.focus(id, "name"));
+drawStrip(store);
 drawGauge(store);
 drawProblems(store, list, actions, board);
 

@@ -5,15 +5,14 @@
 /** @import { Run, Move } from "./types.js" */
 import { dayOf, finishDayOf, minutesOf, withWeekday } from "./time.js";
 
-/** @param {Store} store @param {(id: string) => void} show brings a row into sight */
-export function drawStrip(store, show) {
+/** @param {Store} store */
+export function drawStrip(store) {
   const strip = /** @type {HTMLElement} */ (document.getElementById("strip"));
   const text = /** @type {HTMLElement} */ (document.getElementById("strip-text"));
   const moved = button("moved");
   const undo = button("undo");
   const redo = button("redo");
   let said = "";
-  moved.addEventListener("click", () => openMoves(store, show));
   store.subscribe(() => {
     const { notice } = store;
     strip.dataset.tone = notice?.tone ?? "ripple";
@@ -48,8 +47,8 @@ function button(name) {
   return /** @type {HTMLButtonElement} */ (document.querySelector(`.strip [data-command="${name}"]`));
 }
 
-/** @param {Store} store @param {(id: string) => void} show */
-function openMoves(store, show) {
+/** Lists what the last edit moved. @param {Store} store @param {(id: string) => void} show brings a row into sight */
+export function openMoves(store, show) {
   const dialog = /** @type {HTMLDialogElement} */ (document.getElementById("moved"));
   const table = document.createElement("table");
   table.className = "moves";

@@ -33,11 +33,12 @@ export function bodyShapes(store, scale, view) {
 function backShapes(store, scale, view) {
   /** @type {Shape[]} */ const shapes = [];
   const { height } = view;
-  for (const { from, to } of store.closed) {
+  for (const { from, to, name } of store.closed) {
     const x = scale.xOfDay(dayOf(from));
     const width = scale.xOfDay(dayOf(to)) - x;
     if (x > view.right || x + width < view.left || (scale.name === "months" && width < 6)) continue;
-    shapes.push({ key: `c${from}`, tag: "rect", at: { x, y: 0, width, height, fill: "url(#hatch)" } });
+    const parts = name ? [{ key: "name", tag: "title", at: {}, text: name }] : [];
+    shapes.push({ key: `c${from}`, tag: "rect", at: { x, y: 0, width, height, fill: "url(#hatch)" }, parts });
   }
   const firstDay = Math.max(scale.firstDay, scale.firstDay + Math.floor(view.left / scale.day / 7) * 7);
   for (let day = firstDay; scale.name !== "months" && scale.xOfDay(day) < view.right; day += 7) {
