@@ -16,7 +16,8 @@ internal static class EditText
         RestoreTasks e => e.Tasks.Length == 1 ? [Name(after, e.Tasks[0].Task.Id), new(" is back.")] : [new($"{e.Tasks.Length} rows", true), new(" are back.")],
         RenameTask e => [Name(before, e.Task), new(" is now called "), Name(after, e.Task), new(".")],
         SetLength e => SetLength(e, before, after),
-        SetMilestone e => [Name(after, e.Task), new(e.On ? " is now a milestone." : " is now a task.")],
+        SetMilestone { On: true } e => [Name(after, e.Task), new(" is now a milestone.")],
+        SetMilestone e => [Name(after, e.Task), new($" is now a task of {after.Plan.Find(e.Task)!.Length.InWords()}.")],
         SetAssignments e => [Name(after, e.Task), .. Owner(after, e.Task)],
         SetPredecessors e => Predecessors(e, after),
         OutdentTask e => [Name(after, e.Task), new(" is one level up.")],
@@ -59,8 +60,14 @@ internal static class EditText
             yield return new(" no longer waits for anything.");
             yield break;
         }
-        yield return new(" now comes after ");
-        yield return Name(after, edit.Links[0].From);
+        var (first, lag, _) = edit.Links[0];
+        yield return new(lag.Amount switch
+        {
+            0 => " now comes after ",
+            > 0 => $" now comes {lag.InWords()} after ",
+            _ => $" may now begin {(lag with { Amount = -lag.Amount }).InWords()} before the end of ",
+        });
+        yield return Name(after, first);
         if (edit.Links.Length > 1) yield return new(edit.Links.Length == 2 ? " and one more" : $" and {edit.Links.Length - 1} more");
         yield return new(".");
     }

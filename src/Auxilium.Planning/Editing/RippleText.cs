@@ -14,12 +14,13 @@ public static class RippleText
     /// <summary>What was changed, what moved with it, and what that did to the finish.</summary>
     /// <param name="edited">The edit with all that follows from it.</param>
     /// <param name="lead">Says what was changed; worked out from the edit when left out.</param>
-    public static ImmutableArray<TextRun> Of(EditedPlan edited, IEnumerable<TextRun>? lead = null)
+    /// <param name="done">Whether it has happened; otherwise the sentence tells what would.</param>
+    public static ImmutableArray<TextRun> Of(EditedPlan edited, IEnumerable<TextRun>? lead = null, bool done = true)
     {
         var runs = ImmutableArray.CreateBuilder<TextRun>();
         runs.AddRange(lead ?? Lead(edited));
         runs.Add(new TextRun(" "));
-        AddMoves(runs, edited);
+        AddMoves(runs, edited, done ? "moved" : "would move");
         AddFinish(runs, edited);
         AddSpare(runs, edited.After.Plan.Project.Units, edited.Ripple);
         foreach (var warning in edited.Ripple.NewWarnings.Where(w => w.Code == WarningCode.W1).Take(1))
@@ -56,15 +57,15 @@ public static class RippleText
         return $"{amount} {(shift.Count > 0 ? "later" : "earlier")}";
     }
 
-    private static void AddMoves(ImmutableArray<TextRun>.Builder runs, EditedPlan edited)
+    private static void AddMoves(ImmutableArray<TextRun>.Builder runs, EditedPlan edited, string verb)
     {
         var own = edited.Applied.Touched.Select(t => t.Task).ToHashSet();
         var others = edited.Ripple.Moves.Count(m => !own.Contains(m.Task));
         var moved = edited.Ripple.Moves.Count;
-        if (others > 0) runs.Add(new TextRun($"{Count(others, "other task", "other tasks")} moved", true));
-        else if (moved > 0 && own.Count <= 1) runs.Add(new TextRun("No other task moved"));
-        else if (moved > 0) runs.Add(new TextRun($"{Count(moved, "task", "tasks")} moved", true));
-        else runs.Add(new TextRun("Nothing moved"));
+        if (others > 0) runs.Add(new TextRun($"{Count(others, "other task", "other tasks")} {verb}", true));
+        else if (moved > 0 && own.Count <= 1) runs.Add(new TextRun($"No other task {verb}"));
+        else if (moved > 0) runs.Add(new TextRun($"{Count(moved, "task", "tasks")} {verb}", true));
+        else runs.Add(new TextRun($"Nothing {verb}"));
         runs.Add(new TextRun("; "));
     }
 

@@ -3,7 +3,10 @@ using Auxilium.Planning.Calendars;
 
 namespace Auxilium.Planning.Plans;
 
-/// <summary>Reads a day as people type it: <c>12 May</c>, <c>May 12 2027</c>, <c>2027-05-12</c>, <c>today</c>, with <c>14:00</c> behind it if wanted.</summary>
+/// <summary>
+/// Reads a day as people type it: <c>12 May</c>, <c>May 12 2027</c>, <c>2027-05-12</c>, <c>31/12</c>, <c>today</c>, with
+/// <c>14:00</c> behind it if wanted. Numbers alone are read where they mean one day only.
+/// </summary>
 public static partial class DateText
 {
     private static readonly string[] Months = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"];
@@ -19,11 +22,11 @@ public static partial class DateText
         if (DateOrTime.TryParseIso(trimmed, out date)) return InRange(date, ref problem);
         date = default;
         var match = trimmed.Length > 40 ? Match.Empty : Pattern().Match(trimmed);
-        if (!match.Success)
+        if (!match.Success || IsAmbiguous(match))
         {
             problem = trimmed.Length == 0
                 ? "A date is missing: type a day and month, such as 12 May."
-                : Numbers().IsMatch(trimmed)
+                : match.Success || Numbers().IsMatch(trimmed)
                     ? $"“{LengthText.Shorten(trimmed)}” could be read two ways: write the month as a word, such as 12 May, or the whole date as 2027-05-12."
                     : $"“{LengthText.Shorten(trimmed)}” is not a date: type a day and month, such as 12 May, or 2027-05-12.";
             return false;
@@ -55,8 +58,7 @@ public static partial class DateText
             if (match.Groups["word"].Value.Equals("tomorrow", StringComparison.OrdinalIgnoreCase)) day = today.AddDays(1);
             return true;
         }
-        var month = Array.IndexOf(Months, match.Groups["month"].Value[..3].ToLowerInvariant()) + 1;
-        var number = int.Parse(match.Groups["day"].Value);
+        var (number, month) = DayAndMonth(match);
         if (match.Groups["year"].Success) return TryMake(int.Parse(match.Groups["year"].Value), month, number, out day);
         DateOnly? best = null;
         for (var year = today.Year - 1; year <= today.Year + 1; year++)
@@ -68,9 +70,21 @@ public static partial class DateText
         int Away(DateOnly d) => Math.Abs(d.DayNumber - today.DayNumber);
     }
 
+    private static (int Day, int Month) DayAndMonth(Match match)
+    {
+        if (!match.Groups["first"].Success)
+            return (int.Parse(match.Groups["day"].Value), Array.IndexOf(Months, match.Groups["month"].Value[..3].ToLowerInvariant()) + 1);
+        var (first, second) = (int.Parse(match.Groups["first"].Value), int.Parse(match.Groups["second"].Value));
+        return second > 12 ? (second, first) : (first, second);
+    }
+
+    /// <summary>Some people write the month first.</summary>
+    private static bool IsAmbiguous(Match match) =>
+        match.Groups["first"].Success && DayAndMonth(match) is var (day, month) && day <= 12 && day != month;
+
     private static bool TryMake(int year, int month, int day, out DateOnly date)
     {
-        var exists = year is >= 1 and <= 9999 && day >= 1 && day <= DateTime.DaysInMonth(year, month);
+        var exists = year is >= 1 and <= 9999 && month is >= 1 and <= 12 && day >= 1 && day <= DateTime.DaysInMonth(year, month);
         date = exists ? new DateOnly(year, month, day) : default;
         return exists;
     }
@@ -82,7 +96,7 @@ public static partial class DateText
         return false;
     }
 
-    [GeneratedRegex(@"^((?<word>today|tomorrow)|((mon|tue|wed|thu|fri|sat|sun)[a-z]*,?\s+)?((?<day>\d{1,2})(st|nd|rd|th)?\.?\s*(?<month>(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*)|(?<month>(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*)\s+(?<day>\d{1,2})(st|nd|rd|th)?)\.?(,?\s*(?<year>\d{4}))?)(,?\s+(at\s+)?(?<hour>\d{1,2}):(?<minute>\d{2}))?$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"^((?<word>today|tomorrow)|((mon|tue|wed|thu|fri|sat|sun)[a-z]*,?\s+)?((?<day>\d{1,2})(st|nd|rd|th)?\.?\s*(?<month>(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*)|(?<month>(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*)\s+(?<day>\d{1,2})(st|nd|rd|th)?|(?<first>\d{1,2})(?<sep>[./-])(?<second>\d{1,2})\k<sep>?)\.?(,?\s*(?<year>\d{4}))?)(,?\s+(at\s+)?(?<hour>\d{1,2}):(?<minute>\d{2}))?$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant)]
     private static partial Regex Pattern();
 
     [GeneratedRegex(@"^\d{1,4}[./-]\d{1,2}([./-]\d{0,4})?$")]

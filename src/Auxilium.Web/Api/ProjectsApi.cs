@@ -83,7 +83,7 @@ internal static class ProjectsApi
     {
         if (document.Edit is null) return Problems.Bad("Only an edit can be previewed.", "value");
         return await edits.PreviewAsync(id, document.Edit, today.Date, cancel) is { } edited
-            ? Results.Ok(new EditAnswer(document.BaseVersion, RippleDocument.Of(edited), null))
+            ? Results.Ok(new EditAnswer(document.BaseVersion, RippleDocument.Of(edited, RippleText.Of(edited, done: false)), null))
             : Problems.NoSuchProject();
     }
 

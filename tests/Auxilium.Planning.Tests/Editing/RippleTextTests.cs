@@ -23,6 +23,9 @@ public class RippleTextTests
     [InlineData("pin", "Rig is pinned to Wed 5 May. 1 other task moved; finish Wed 12 May → Fri 7 May. Still 6 working days ahead of the deadline. 2 “Rig” starts 3 working days before its link to 1 “Workshop” allows.")]
     [InlineData("owner", "Rig is now Tomas Lindqvist’s. Nothing moved; the finish stays Wed 12 May.")]
     [InlineData("after", "Radios now comes after Dryrun. No other task moved; finish Wed 12 May → Thu 13 May. Still 2 working days ahead of the deadline.")]
+    [InlineData("later after", "Radios now comes 2 days after Rig. No other task moved; finish Wed 12 May → Fri 14 May. Still 1 working day ahead of the deadline.")]
+    [InlineData("sooner", "Radios may now begin 1 day before the end of Rig. No other task moved; the finish stays Wed 12 May.")]
+    [InlineData("task", "Radios is now a task of 2 hours. No other task moved; the finish stays Wed 12 May.")]
     [InlineData("done", "Workshop is done, finished Fri 7 May. Nothing moved; the finish stays Wed 12 May.")]
     public void A_sentence_says_what_changed_what_moved_and_what_that_did_to_the_finish(string edit, string sentence)
     {
@@ -39,10 +42,21 @@ public class RippleTextTests
             "pin" => new PlaceTask("Rig", PlanTime.At(2027, 5, 5, 9), true),
             "owner" => new SetOwner("Rig", "Tomas Lindqvist"),
             "after" => new TypePredecessors("Radios", "3"),
+            "later after" => new TypePredecessors("Radios", "2 + 2d"),
+            "sooner" => new TypePredecessors("Radios", "2 - 1d"),
+            "task" => new SetMilestone("Radios", false, new(new Length(2, LengthUnit.Hours))),
             _ => new FinishTask("Workshop"),
         };
         var edited = EditPipeline.Run(plan.Calculate(), made, new DateOnly(2027, 5, 13), []);
         Assert.Equal(sentence, string.Concat(RippleText.Of(edited).Select(r => r.Text)));
+    }
+
+    [Fact]
+    public void Beforehand_the_sentence_says_what_would_move()
+    {
+        var edited = EditPipeline.Run(PlanText.Plan(Regatta).Calculate(), new SetLength("Rig", new(Length.Days(4))), new DateOnly(2027, 5, 13), []);
+        var sentence = string.Concat(RippleText.Of(edited, done: false).Select(r => r.Text));
+        Assert.Equal("Rig now takes 4 days instead of 2 days. 1 other task would move; finish Wed 12 May → Fri 14 May.", sentence);
     }
 
     [Fact]
