@@ -67,6 +67,8 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : DbContext
             entry.Property(j => j.Edit).HasColumnType("jsonb");
             entry.Property(j => j.Inverse).HasColumnType("jsonb");
             entry.Property(j => j.Sentence).HasColumnType("jsonb");
+            // Only ever read as a whole: kept as the text it is.
+            entry.Property(j => j.Moves).HasColumnType("json");
         });
     }
 }

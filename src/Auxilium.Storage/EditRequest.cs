@@ -28,6 +28,10 @@ public abstract record EditOutcome;
 /// <param name="Edited">What changed and what followed; <c>null</c> when the same edit had been applied before.</param>
 public sealed record EditCommitted(StoredPlan Before, StoredPlan After, EditedPlan? Edited, ImmutableArray<TextRun> Sentence) : EditOutcome;
 
+/// <summary>The edit that made a version of a plan, whoever made it, and what one person can take back.</summary>
+/// <param name="Sentence">What it did; empty before the first edit.</param>
+public sealed record LastEdit(ImmutableArray<TextRun> Sentence, IReadOnlyList<Move> Moves, bool CanUndo, bool CanRedo);
+
 /// <summary>Somebody else changed the same thing meanwhile; nothing was done.</summary>
 /// <param name="Theirs">What it is now.</param>
 /// <param name="Yours">What it would become.</param>

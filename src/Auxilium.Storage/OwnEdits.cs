@@ -43,11 +43,11 @@ internal sealed class OwnEdits
     }
 
     /// <summary>Edits later than an entry that still stand.</summary>
-    public static async Task<IReadOnlyList<JournalRow>> StandingAfterAsync(AuxiliumDb db, Guid project, long entry, CancellationToken cancel)
+    public static async Task<List<EditMark>> StandingAfterAsync(AuxiliumDb db, Guid project, long entry, CancellationToken cancel)
     {
-        var later = await db.Journal.AsNoTracking().Where(j => j.ProjectId == project && j.Id > entry).OrderByDescending(j => j.Id).ToListAsync(cancel);
+        var later = await db.Journal.Where(j => j.ProjectId == project && j.Id > entry).OrderByDescending(j => j.Id).Select(j => new EditMark(j.Id, j.PersonId, j.Touched, j.TakesBack)).ToListAsync(cancel);
         var takenBack = new HashSet<long>();
-        var standing = new List<JournalRow>();
+        var standing = new List<EditMark>();
         foreach (var row in later)
         {
             if (takenBack.Contains(row.Id)) continue;
@@ -57,3 +57,7 @@ internal sealed class OwnEdits
         return standing;
     }
 }
+
+/// <summary>What of a journal entry says whether it stands, and whether it could meet another.</summary>
+/// <param name="Touched">As <c>task/field</c>.</param>
+internal sealed record EditMark(long Id, string PersonId, string[] Touched, long? TakesBack);

@@ -37,13 +37,26 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
         return EditPipeline.Run(plan.Schedule, edit, today, await DirectoryForAsync(edit, cancel));
     }
 
-    /// <summary>The sentence of the newest edit of a plan, and whether this person can undo or redo.</summary>
-    public async Task<(ImmutableArray<TextRun> Sentence, bool CanUndo, bool CanRedo)> LastAsync(Guid project, string person, CancellationToken cancel = default)
+    /// <summary>What the edit that made this version of a plan did, and whether this person can undo or redo.</summary>
+    public async Task<LastEdit> LastAsync(StoredPlan plan, string person, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
+        var (canUndo, canRedo) = await CanTakeBackAsync(db, plan.Id, person, cancel);
+        var last = await db.Journal.Where(j => j.ProjectId == plan.Id && j.Version == plan.Version).Select(j => new { j.Sentence, j.Moves }).SingleOrDefaultAsync(cancel);
+        return last is null ? new LastEdit([], [], canUndo, canRedo) : new LastEdit(ReadSentence(last.Sentence), JournalMoves.Read(last.Moves), canUndo, canRedo);
+    }
+
+    /// <summary>Whether this person can undo or redo.</summary>
+    public async Task<(bool Undo, bool Redo)> CanTakeBackAsync(Guid project, string person, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await CanTakeBackAsync(db, project, person, cancel);
+    }
+
+    private static async Task<(bool Undo, bool Redo)> CanTakeBackAsync(AuxiliumDb db, Guid project, string person, CancellationToken cancel)
+    {
         var own = await OwnEdits.OfAsync(db, project, person, cancel);
-        var sentence = await db.Journal.Where(j => j.ProjectId == project).OrderByDescending(j => j.Id).Select(j => j.Sentence).FirstOrDefaultAsync(cancel);
-        return (sentence is null ? [] : ReadSentence(sentence), own.Undo is not null, own.Redo is not null);
+        return (own.Undo is not null, own.Redo is not null);
     }
 
     private async Task<EditOutcome?> TryCommitAsync(Guid project, EditRequest request, DateOnly today, CancellationToken cancel)
@@ -52,8 +65,8 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
         var version = await db.Projects.Where(p => p.Id == project).Select(p => (int?)p.Version).SingleOrDefaultAsync(cancel);
         if (version is null) return new NoSuchProject();
         var current = await store.LoadAsync(db, project, version.Value, cancel);
-        if (await db.Journal.AsNoTracking().SingleOrDefaultAsync(j => j.ProjectId == project && j.EditId == request.EditId, cancel) is { } earlier)
-            return new EditCommitted(current, current, null, ReadSentence(earlier.Sentence));
+        if (await db.Journal.Where(j => j.ProjectId == project && j.EditId == request.EditId).Select(j => j.Sentence).SingleOrDefaultAsync(cancel) is { } earlier)
+            return new EditCommitted(current, current, null, ReadSentence(earlier));
 
         var target = request.TakeBack is { } which ? await TargetAsync(db, project, request.Person, which, cancel) : null;
         if (request.TakeBack is not null && target is null) return new NothingToTakeBack();
@@ -95,11 +108,11 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
 
     private static async Task<EditConflict?> ConflictAsync(AuxiliumDb db, StoredPlan current, EditRequest request, JournalRow? target, EditedPlan edited, CancellationToken cancel)
     {
-        IReadOnlyList<JournalRow> since = target is not null
+        var since = target is not null
             ? await OwnEdits.StandingAfterAsync(db, current.Id, target.Id, cancel)
             : request.BaseVersion >= current.Version
                 ? []
-                : await db.Journal.AsNoTracking().Where(j => j.ProjectId == current.Id && j.Version > request.BaseVersion).ToListAsync(cancel);
+                : await db.Journal.Where(j => j.ProjectId == current.Id && j.Version > request.BaseVersion).Select(j => new EditMark(j.Id, j.PersonId, j.Touched, j.TakesBack)).ToListAsync(cancel);
         foreach (var other in since)
         {
             foreach (var touch in other.Touched.Select(Touch.Parse))
@@ -126,6 +139,7 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
         Touched = [.. edited.Applied.Touched.Select(t => t.ToString())],
         Summary = target?.Summary ?? string.Concat(RippleText.Lead(edited).Select(r => r.Text)),
         Sentence = JsonSerializer.Serialize(sentence),
+        Moves = JournalMoves.Write(edited.Ripple.Moves),
         FinishBefore = edited.Ripple.FinishBefore.ToDateTime(),
         FinishAfter = edited.Ripple.FinishAfter.ToDateTime(),
         TakesBack = target?.Id,

@@ -57,6 +57,11 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("inverse");
 
+                    b.Property<string>("Moves")
+                        .IsRequired()
+                        .HasColumnType("json")
+                        .HasColumnName("moves");
+
                     b.Property<string>("PersonId")
                         .IsRequired()
                         .HasColumnType("text")

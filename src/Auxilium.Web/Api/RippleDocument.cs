@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Scheduling;
 
 namespace Auxilium.Web.Api;
 
@@ -15,16 +16,16 @@ public sealed record RippleDocument(ImmutableArray<TextRun> Sentence, string Fin
             ripple.FinishBefore.ToString(),
             ripple.FinishAfter.ToString(),
             ripple.SpareAfter?.Count,
-            [.. ripple.Moves.Select(m => MoveDocument.Of(m, edited))]);
+            [.. ripple.Moves.Select(m => MoveDocument.Of(m, edited.After))]);
     }
 }
 
 /// <param name="Why">What holds it where it is now.</param>
 public sealed record MoveDocument(string Task, string StartBefore, string FinishBefore, string StartAfter, string FinishAfter, int FinishShiftMinutes, string Shift, string Why)
 {
-    internal static MoveDocument Of(Move move, EditedPlan edited)
+    internal static MoveDocument Of(Move move, Schedule after)
     {
-        var units = edited.After.Plan.Project.Units;
+        var units = after.Plan.Project.Units;
         var shift = RippleText.Shift(move.FinishShift, units);
         if (shift.Length == 0) shift = RippleText.Shift(move.StartShift, units) is { Length: > 0 } start ? $"starts {start}" : "the same working time";
         return new MoveDocument(
@@ -35,6 +36,6 @@ public sealed record MoveDocument(string Task, string StartBefore, string Finish
             move.After.Finish.ToString(),
             move.FinishShift.Count,
             shift,
-            RippleText.WhyMoved(move, edited.After));
+            RippleText.WhyMoved(move, after));
     }
 }

@@ -69,6 +69,7 @@ export class Store {
     this.canUndo = changes.canUndo;
     this.canRedo = changes.canRedo;
     this.sentence = changes.sentence;
+    if (changes.moves) this.moves = changes.moves;
     if (this.current && !this.position.has(this.current.id)) this.current = null;
     this.changed();
   }

@@ -60,6 +60,7 @@
  * @property {boolean} canUndo
  * @property {boolean} canRedo
  * @property {Run[]} sentence
+ * @property {Move[] | null} moves what the newest edit moved; null where the ripple beside it says so
  */
 
 /** @typedef {{ task: string, startBefore: string, finishBefore: string, startAfter: string, finishAfter: string, shift: string, why: string }} Move */

@@ -24,11 +24,11 @@ public sealed class PlanModel(PlanStore store, PlanEdits edits, PlanViews views)
     public async Task<IActionResult> OnGetAsync(Guid id, CancellationToken cancel)
     {
         if (await store.LoadAsync(id, cancel) is not { } plan) return NotFound();
-        var (sentence, canUndo, canRedo) = await edits.LastAsync(id, User.PersonId(), cancel);
+        var last = await edits.LastAsync(plan, User.PersonId(), cancel);
         var directory = await store.DirectoryAsync(cancel);
         Id = id;
         View = views.Of(plan);
-        var changes = PlanChanges.Between(null, View, canUndo, canRedo, sentence);
+        var changes = PlanChanges.Everything(View, plan, last);
         Data = JsonSerializer.Serialize(new { changes, directory = directory.Select(p => p.Name) }, Json);
         Response.Headers.CacheControl = "no-store";
         return Page();

@@ -1,5 +1,7 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Editing;
+using Auxilium.Storage;
+using Auxilium.Web.Api;
 
 namespace Auxilium.Web.Pages.Plan;
 
@@ -7,6 +9,7 @@ namespace Auxilium.Web.Pages.Plan;
 /// <param name="Rows">Rows that are new or other than before.</param>
 /// <param name="Order">Ids of all rows in order, when rows came, went or moved.</param>
 /// <param name="Sentence">For the ripple strip.</param>
+/// <param name="Moves">What the newest edit moved; <c>null</c> where the ripple that comes with it says so.</param>
 public sealed record PlanChanges(
     ProjectView Project,
     IReadOnlyList<RowView> Rows,
@@ -16,10 +19,11 @@ public sealed record PlanChanges(
     IReadOnlyList<ClosedDays>? Closed,
     bool CanUndo,
     bool CanRedo,
-    ImmutableArray<TextRun> Sentence)
+    ImmutableArray<TextRun> Sentence,
+    IReadOnlyList<MoveDocument>? Moves)
 {
     /// <param name="before">What the screen shows, or <c>null</c> to draw everything.</param>
-    internal static PlanChanges Between(PlanView? before, PlanView after, bool canUndo, bool canRedo, ImmutableArray<TextRun> sentence)
+    internal static PlanChanges Between(PlanView? before, PlanView after, bool canUndo, bool canRedo, ImmutableArray<TextRun> sentence, IReadOnlyList<MoveDocument>? moves = null)
     {
         var known = before?.Rows.ToDictionary(r => r.Id);
         var sameOrder = before is not null && before.Rows.Count == after.Rows.Count && before.Rows.Zip(after.Rows).All(pair => pair.First.Id == pair.Second.Id);
@@ -32,8 +36,13 @@ public sealed record PlanChanges(
             Unless(before?.Closed, after.Closed),
             canUndo,
             canRedo,
-            sentence);
+            sentence,
+            moves);
     }
+
+    /// <summary>The whole plan, with what its newest edit did.</summary>
+    internal static PlanChanges Everything(PlanView view, StoredPlan plan, LastEdit last) =>
+        Between(null, view, last.CanUndo, last.CanRedo, last.Sentence, [.. last.Moves.Select(m => MoveDocument.Of(m, plan.Schedule))]);
 
     private static IReadOnlyList<T>? Unless<T>(IReadOnlyList<T>? before, IReadOnlyList<T> after) =>
         before is not null && before.SequenceEqual(after) ? null : after;

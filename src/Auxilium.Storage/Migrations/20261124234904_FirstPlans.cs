@@ -82,6 +82,7 @@ namespace Auxilium.Storage.Migrations
                     touched = table.Column<string[]>(type: "text[]", nullable: false),
                     summary = table.Column<string>(type: "text", nullable: false),
                     sentence = table.Column<string>(type: "jsonb", nullable: false),
+                    moves = table.Column<string>(type: "json", nullable: false),
                     finish_before = table.Column<DateTime>(type: "timestamp without time zone", nullable: false),
                     finish_after = table.Column<DateTime>(type: "timestamp without time zone", nullable: false),
                     takes_back = table.Column<long>(type: "bigint", nullable: true)

@@ -12,7 +12,7 @@ using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
 namespace Auxilium.Storage.Migrations
 {
     [DbContext(typeof(AuxiliumDb))]
-    [Migration("20261124032946_FirstPlans")]
+    [Migration("20261124234904_FirstPlans")]
     partial class FirstPlans
     {
         /// <inheritdoc />
@@ -59,6 +59,11 @@ namespace Auxilium.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("jsonb")
                         .HasColumnName("inverse");
+
+                    b.Property<string>("Moves")
+                        .IsRequired()
+                        .HasColumnType("json")
+                        .HasColumnName("moves");
 
                     b.Property<string>("PersonId")
                         .IsRequired()
