@@ -16,16 +16,18 @@ need_tools() {
   command -v node >/dev/null && command -v npm >/dev/null || fail "Node.js 20 with npm is missing: install it so that “node --version” prints v20 or later."
 }
 
-# Installs Debian packages: as root, or through sudo when it asks for no password; else says what to type.
+# Installs Debian packages: as root, or through sudo when that needs no password or there is somebody to type it; else says what
+# to do.
 install_packages() {
-  say "Installing $* from Debian's packages."
   local log as=()
-  log=$(mktemp)
   if [ "$(id -u)" != 0 ]; then
-    if command -v sudo >/dev/null && sudo -n true 2>/dev/null; then as=(sudo -n); else
+    command -v sudo >/dev/null || fail "$* must be installed first. Type: su -c 'apt-get install $*'"
+    sudo -n true 2>/dev/null || { [ -t 0 ] && say "To install $*, sudo asks for your password." && sudo -v; } ||
       fail "$* must be installed first. Type: sudo apt-get install $*"
-    fi
+    as=(sudo)
   fi
+  say "Installing $* from Debian's packages."
+  log=$(mktemp)
   # The private server is all that is wanted: no system-wide one.
   if [ ! -e /etc/postgresql-common/createcluster.conf ] && [[ " $* " == *" postgresql "* ]]; then
     "${as[@]}" mkdir -p /etc/postgresql-common

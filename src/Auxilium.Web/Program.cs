@@ -7,6 +7,7 @@ using Auxilium.Web.Pages.Plan;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.EntityFrameworkCore;
+using Npgsql;
 
 var builder = WebApplication.CreateBuilder(args);
 builder.Configuration.AddEnvironmentVariables("AUXILIUM_");
@@ -47,14 +48,26 @@ services.AddProblemDetails(options => options.CustomizeProblemDetails = context 
 {
     if (context.Exception is BadHttpRequestException bad) context.ProblemDetails.Detail = bad.Message;
 });
-services.AddOpenApi();
+services.AddOpenApi(options => options.AddDocumentTransformer((document, _, _) =>
+{
+    (document.Info.Title, document.Info.Version) = ("Auxilium", "1");
+    return Task.CompletedTask;
+}));
 services.AddRateLimiter(Limits.Define);
 services.AddResponseCompression();
 services.AddHealthChecks().AddDbContextCheck<AuxiliumDb>();
 
 var app = builder.Build();
-await using (var db = await app.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync()) await db.Database.MigrateAsync();
-await app.Services.GetRequiredService<DemoOrganisation>().PrepareAsync(withPlans: configuration["EMPTY"] != "1");
+try
+{
+    await using (var db = await app.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync()) await db.Database.MigrateAsync();
+    await app.Services.GetRequiredService<DemoOrganisation>().PrepareAsync(withPlans: configuration["EMPTY"] != "1");
+}
+catch (Exception e) when (e is NpgsqlException or ArgumentException || e.InnerException is NpgsqlException)
+{
+    await Console.Error.WriteLineAsync($"Auxilium cannot use the database that AUXILIUM_DB names: {(e.InnerException as NpgsqlException ?? e).Message}");
+    return 1;
+}
 
 app.UseSecurityHeaders();
 app.UseResponseCompression();
@@ -75,6 +88,7 @@ ProjectsApi.Map(api);
 ScheduleApi.Map(api);
 app.MapRazorPages().WithStaticAssets();
 await app.RunAsync();
+return 0;
 
 static bool IsApi(HttpContext context) => context.Request.Path.StartsWithSegments("/api");
 

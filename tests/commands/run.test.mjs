@@ -10,10 +10,11 @@ import test from "node:test";
 import { fileURLToPath } from "node:url";
 
 const run = fileURLToPath(new URL("../../run", import.meta.url));
-const environment = { ...process.env, AUXILIUM_DB: "" };
+const OWN = { AUXILIUM_DB: "" };
 
-/** @param {string[]} options */
-const refuse = (...options) => spawnSync(run, options, { encoding: "utf8", env: environment, timeout: 60_000 });
+/** @param {Record<string, string>} environment @param {string[]} options */
+const refuse = (environment, ...options) =>
+  spawnSync(run, options, { encoding: "utf8", env: { ...process.env, ...environment }, timeout: 60_000 });
 
 /** @returns {Promise<number>} */
 const freePort = () =>
@@ -24,10 +25,10 @@ const freePort = () =>
     });
   });
 
-/** @param {string} data @param {number} port @param {string[]} more */
-async function start(data, port, ...more) {
+/** @param {Record<string, string>} environment @param {string} data @param {number} port @param {string[]} more */
+async function start(environment, data, port, ...more) {
   const child = spawn(run, ["--data", data, "--port", String(port), "--today", "2027-05-13", ...more], {
-    env: environment,
+    env: { ...process.env, ...environment },
   });
   let said = "";
   child.stderr.on("data", (text) => (said += text));
@@ -59,11 +60,11 @@ test("it says what is wrong with an option and what would be right", () => {
     [["--fast"], /“--fast” is not an option/],
     [["--data", "/proc/nowhere"], /cannot be written to: name another folder/],
   ])) {
-    const { status, stderr } = refuse(...options);
+    const { status, stderr } = refuse(OWN, ...options);
     assert.equal(status, 1, options.join(" "));
     assert.match(stderr, sentence);
   }
-  const help = refuse("--help");
+  const help = refuse(OWN, "--help");
   assert.equal(help.status, 0);
   assert.match(help.stdout, /--empty/);
 });
@@ -73,16 +74,16 @@ test("it serves, keeps the data, refuses a second start, and recovers from being
   chmodSync(data, 0o755);
   t.after(() => rmSync(data, { recursive: true, force: true }));
   const port = await freePort();
-  const first = await start(data, port);
+  const first = await start(OWN, data, port);
   assert.deepEqual(await first.names(), ["Lantern Regatta", "Adopt-a-Plank", "Slipway & Shed Roof"]);
 
   assert.equal(statSync(join(data, "secret")).mode & 0o077, 0, "the password is for its owner only");
-  const second = refuse("--data", data, "--port", String(await freePort()));
+  const second = refuse(OWN, "--data", data, "--port", String(await freePort()));
   assert.equal(second.status, 1);
   assert.match(second.stderr, /is running on .* already, at http/);
   const taken = mkdtempSync(join(tmpdir(), "auxilium-run-"));
   assert.match(
-    refuse("--data", taken, "--port", String(port)).stderr,
+    refuse(OWN, "--data", taken, "--port", String(port)).stderr,
     new RegExp(`Port ${port} is in use by another program`),
   );
   rmSync(taken, { recursive: true });
@@ -96,7 +97,7 @@ test("it serves, keeps the data, refuses a second start, and recovers from being
   first.child.kill("SIGKILL");
   await first.ended;
 
-  const again = await start(data, port);
+  const again = await start(OWN, data, port);
   assert.ok((await again.names()).includes("Kept"));
   again.child.kill("SIGINT");
   assert.equal(await again.ended, 0);
@@ -108,11 +109,37 @@ test("it serves, keeps the data, refuses a second start, and recovers from being
   );
 });
 
+test("with AUXILIUM_DB it uses that database, and says so when it cannot", async (t) => {
+  const server = process.env.AUXILIUM_TEST_SERVER;
+  assert.ok(server, "./test starts a PostgreSQL server and names it in AUXILIUM_TEST_SERVER");
+  const data = mkdtempSync(join(tmpdir(), "auxilium-run-"));
+  t.after(() => rmSync(data, { recursive: true, force: true }));
+  const port = await freePort();
+  for (const [wrong, sentence] of /** @type {[string, RegExp][]} */ ([
+    [
+      server.replace(/Password=[^;]*/, "Password=guessed"),
+      /database that AUXILIUM_DB names: .*password authentication failed/,
+    ],
+    [server.replace(/Port=[^;]*/, `Port=${port}`), /database that AUXILIUM_DB names: Failed to connect/],
+    ["somewhere", /database that AUXILIUM_DB names: /],
+  ])) {
+    const { status, stderr } = refuse({ AUXILIUM_DB: wrong }, "--data", data, "--port", String(port));
+    assert.equal(status, 1);
+    assert.match(stderr, sentence);
+    assert.doesNotMatch(stderr, /guessed|Exception|Aborted/);
+  }
+  const started = await start({ AUXILIUM_DB: server.replace("Database=postgres", `Database=run_${port}`) }, data, port);
+  assert.equal((await started.names()).length, 3);
+  started.child.kill("SIGINT");
+  assert.equal(await started.ended, 0);
+  assert.equal(existsSync(join(data, "postgres")), false, "no database of its own");
+});
+
 test("without demo data it begins empty", async (t) => {
   const data = mkdtempSync(join(tmpdir(), "auxilium-run-"));
   chmodSync(data, 0o755);
   t.after(() => rmSync(data, { recursive: true, force: true }));
-  const started = await start(data, await freePort(), "--empty");
+  const started = await start(OWN, data, await freePort(), "--empty");
   assert.deepEqual(await started.names(), []);
   started.child.kill("SIGTERM");
   assert.equal(await started.ended, 0);

@@ -14,31 +14,18 @@ public static class PlanDocumentReader
 
     private const int MostPeople = 2_000;
 
-    private static readonly JsonDocumentOptions Strict = new() { AllowDuplicateProperties = false, MaxDepth = 32 };
-
     /// <exception cref="UnreadableDocumentException">Anything in it is wrong, or is a part of the format that cannot be planned yet.</exception>
     public static Plan Read(ReadOnlyMemory<byte> utf8)
     {
-        JsonDocument document;
+        using var document = StrictJson.Parse(utf8);
         try
         {
-            document = JsonDocument.Parse(utf8, Strict);
+            return Read(document.RootElement);
         }
-        catch (JsonException e)
+        catch (InvalidOperationException)
         {
-            throw new UnreadableDocumentException([new DocumentError("$", "json", $"This is not a JSON document: {e.Message}")]);
-        }
-        using (document)
-        {
-            try
-            {
-                return Read(document.RootElement);
-            }
-            catch (InvalidOperationException)
-            {
-                // The JSON parser leaves this one check to whoever asks for the text.
-                throw new UnreadableDocumentException([new DocumentError("$", "json", "A text in this document is not valid Unicode: half of a character pair is missing.")]);
-            }
+            // The JSON parser leaves this one check to whoever asks for the text.
+            throw new UnreadableDocumentException([new DocumentError("$", "json", "A text in this document is not valid Unicode: half of a character pair is missing.")]);
         }
     }
 

@@ -1,3 +1,5 @@
+using Auxilium.Exchange;
+using Auxilium.Exchange.Edits;
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Tracking;
@@ -23,6 +25,7 @@ internal static class ProjectsApi
             .WithSummary("Makes a project of a plan document.").Accepts<object>("application/json", RequestDocument.PlanType).Produces<CreatedProject>(201).ProducesProblem(400);
         projects.MapPost("/{id:guid}/edits", EditAsync).RequireAuthorization(Rights.EditPlans).AddEndpointFilter<ForgeryFilter>()
             .WithSummary("Applies an edit and tells what it moved. With preview=true nothing is kept. With changes=true the answer has the changed rows as the Plan screen draws them.")
+            .WithDescription("The body is { \"id\": a UUID made for this edit, \"baseVersion\": the version it was made on, \"edit\": { \"type\": … } }; instead of “edit”, “takeBack” is lastEdit or lastTakeBack. Types of edits: " + string.Join(", ", EditJson.TypeNames) + ".")
             .Accepts<object>("application/json").Produces<EditAnswer>().ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
     }
 
@@ -58,7 +61,7 @@ internal static class ProjectsApi
     {
         try
         {
-            using var body = RequestDocument.Parse(await RequestDocument.ReadAsync(context.Request, MostEditBytes));
+            using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostEditBytes));
             var document = EditDocument.Read(body.RootElement, today.Date);
             if (preview) return await PreviewAsync(id, document, edits, today, cancel);
             return await edits.CommitAsync(id, document.ToRequest(context.User.PersonId()), today.Date, cancel) switch
@@ -89,12 +92,14 @@ internal static class ProjectsApi
 
     private static async Task<EditAnswer> AnswerAsync(EditCommitted committed, EditDocument document, HttpContext context, PlanEdits edits, PlanViews views, bool changes, CancellationToken cancel)
     {
+        var (plan, person) = (committed.After, context.User.PersonId());
         var ripple = committed.Edited is { } edited ? RippleDocument.Of(edited, committed.Sentence) : null;
-        if (!changes) return new EditAnswer(committed.After.Version, ripple, null);
-        var last = await edits.LastAsync(committed.After.Id, context.User.PersonId(), cancel);
-        // Whoever saw an older version, or sends an edit again, gets every row.
-        var before = document.BaseVersion == committed.Before.Version && committed.Edited is not null ? views.Of(committed.Before) : null;
-        return new EditAnswer(committed.After.Version, ripple, PlanChanges.Between(before, views.Of(committed.After), last.CanUndo, last.CanRedo, committed.Sentence));
+        if (!changes) return new EditAnswer(plan.Version, ripple, null);
+        if (ripple is null) return new EditAnswer(plan.Version, null, PlanChanges.Everything(views.Of(plan), plan, await edits.LastAsync(plan, person, cancel)));
+        var (undo, redo) = await edits.CanTakeBackAsync(plan.Id, person, cancel);
+        // Whoever saw an older version gets every row.
+        var before = document.BaseVersion == committed.Before.Version ? views.Of(committed.Before) : null;
+        return new EditAnswer(plan.Version, ripple, PlanChanges.Between(before, views.Of(plan), undo, redo, committed.Sentence));
     }
 }
 

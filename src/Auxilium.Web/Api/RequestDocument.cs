@@ -1,6 +1,4 @@
 using System.Buffers;
-using System.Text.Json;
-using Auxilium.Exchange.PlanDocuments;
 
 namespace Auxilium.Web.Api;
 
@@ -27,19 +25,6 @@ internal static class RequestDocument
             if (read == 0) return buffer.WrittenMemory;
             buffer.Advance(read);
             if (buffer.WrittenCount > most) throw TooLarge(most);
-        }
-    }
-
-    /// <exception cref="UnreadableDocumentException">It is not JSON.</exception>
-    public static JsonDocument Parse(ReadOnlyMemory<byte> utf8)
-    {
-        try
-        {
-            return JsonDocument.Parse(utf8, new JsonDocumentOptions { AllowDuplicateProperties = false, MaxDepth = 32 });
-        }
-        catch (JsonException e)
-        {
-            throw new UnreadableDocumentException([new DocumentError("$", "json", $"This is not a JSON document: {e.Message}")]);
         }
     }
 
