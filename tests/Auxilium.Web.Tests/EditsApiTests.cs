@@ -42,6 +42,19 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     }
 
     [Fact]
+    public async Task A_date_without_a_year_is_the_nearest_to_the_day_that_was_there()
+    {
+        var project = await _api.NewChainAsync();
+        var answer = await PlaceNear("\"2029-08-01\"");
+        Assert.Equal("2029-09-10T09:00", answer.Body["ripple"]!["moves"]![0]!["startAfter"]!.GetValue<string>());
+        Assert.Equal("$.near", (await PlaceNear("7")).Body["errors"]![0]!["path"]!.GetValue<string>());
+
+        Task<Answer> PlaceNear(string near) => _api.PostAsync(
+            $"/api/v1/projects/{project}/edits",
+            $$$"""{"id":"{{{Guid.NewGuid()}}}","baseVersion":1,"near":{{{near}}},"edit":{"type":"placeTask","task":"a","start":"10 Sep"}}""");
+    }
+
+    [Fact]
     public async Task An_edit_made_on_an_old_version_is_applied_on_top()
     {
         var project = await _api.NewChainAsync();

@@ -80,6 +80,11 @@ test("the strip says what moved, lists it with the reason, and takes it back ten
   await expect(dialog.getByRole("row").nth(2)).toHaveText(
     /Rig.*Mon 10 May – Tue 11 May.*Wed 12 May – Thu 13 May.*2 working days later.*waits for 1 “Workshop”/,
   );
+  // What moved is told after a reload too.
+  await page.reload();
+  await plan.ready();
+  await page.getByRole("button", { name: "See what moved" }).click();
+  await expect(dialog.getByRole("row").nth(3)).toHaveText(/Dry-run.*waits for 2 “Rig”/);
   await dialog.getByRole("button", { name: "Dry-run" }).click();
   await expect(plan.cell("Dry-run", "name")).toBeFocused();
   for (const text of ["8d", "9d", "10d"]) {
@@ -103,6 +108,27 @@ test("the strip says what moved, lists it with the reason, and takes it back ten
   await expect(plan.cell("Workshop", "length")).toHaveText("7d");
 });
 
+test("one types over a cell and goes on with the arrows, as in a sheet", async ({ page, plan }) => {
+  await plan.bringIn(chain);
+  await plan.cell("Workshop", "length").click();
+  for (const text of ["4d", "1d"]) {
+    await page.keyboard.type(text);
+    await page.keyboard.press("ArrowDown");
+  }
+  await expect(plan.cell("Dry-run", "length")).toBeFocused();
+  await expect(plan.cell("Workshop", "length")).toHaveText("4d");
+  await expect(plan.cell("Rig", "length")).toHaveText("1d");
+  // A start is taken back by typing 0, and a date without a year stays in the year that was there.
+  await plan.type("Workshop", "state", "started");
+  await expect(plan.cell("Workshop", "state")).toHaveText("Overdue");
+  await plan.type("Workshop", "state", "0");
+  await expect(plan.strip).toContainText("Workshop has not started.");
+  await plan.type("Radios", "start", "9 August 2029");
+  await expect(plan.cell("Radios", "start").getByTitle("Thu 9 Aug 2029, 09:00")).toBeVisible();
+  await plan.type("Radios", "start", "10 Aug");
+  await expect(plan.cell("Radios", "start").getByTitle("Fri 10 Aug 2029, 09:00")).toBeVisible();
+});
+
 test("every command has a key", async ({ page, plan }) => {
   await plan.bringIn(chain);
   const key = async (/** @type {string} */ keys) => page.keyboard.press(keys);
@@ -110,7 +136,7 @@ test("every command has a key", async ({ page, plan }) => {
   await key("m");
   await expect(plan.strip).toContainText("Radios is now a milestone.");
   await key("m");
-  await expect(plan.strip).toContainText("Radios is now a task.");
+  await expect(plan.strip).toContainText("Radios is now a task of 1 day.");
   await key("s");
   await expect(plan.strip).toContainText("Radios started");
   await key("d");
@@ -169,7 +195,7 @@ test("a bar that is dragged goes not before that day, says so before, and Escape
   await page.mouse.down();
   await page.mouse.move(from.x + 48, from.y, { steps: 6 });
   await expect(plan.strip).toContainText(
-    "Letting go: Rig goes not before Thu 13 May. 1 other task moved; finish Wed 12 May → Mon 17 May.",
+    "Letting go: Rig goes not before Thu 13 May. 1 other task would move; finish Wed 12 May → Mon 17 May.",
   );
   await expect(page.locator(".ghost")).toHaveCount(2);
   await page.keyboard.press("Escape");

@@ -55,6 +55,9 @@ test("a cell says what is there, and its editor begins with what could have been
   assert.equal(editorText(store, row("b"), "owner"), "Imke Varga");
   assert.equal(editorText(store, row("d"), "start"), "pinned 3 May");
   assert.equal(cellText(store, row("b"), "state"), "Ready");
+  const begun = aRow("e", { started: true, progress: 0, state: "underWay" });
+  assert.equal(editorText(store, begun, "state"), "started", "so that 0 is another text, and takes the start back");
+  assert.equal(editorText(store, { ...begun, progress: 40 }, "state"), "40");
   assert.match(rowSentence(store, row("d")), /pinned to Mon 3 May/);
 });
 

@@ -17,8 +17,9 @@ public sealed class EditJson
 {
     private readonly JsonSerializerOptions _options;
 
-    /// <param name="today">The day that dates without a year are closest to.</param>
-    public EditJson(DateOnly today)
+    /// <param name="today">The day that <c>today</c> means.</param>
+    /// <param name="near">The day that dates without a year are closest to; today when left out.</param>
+    public EditJson(DateOnly today, DateOnly? near = null)
     {
         _options = new JsonSerializerOptions(JsonSerializerDefaults.Web)
         {
@@ -34,7 +35,7 @@ public sealed class EditJson
             Converters =
             {
                 new TextConverter<PlanTime>(text => PlanTime.TryParse(text, out var time) ? time : throw new JsonException($"“{text}” is not an instant like 2027-05-03T09:00.")),
-                new TextConverter<DateOrTime>(text => DateText.TryParse(text, today, out var date, out var problem) ? date : throw new JsonException(problem)),
+                new TextConverter<DateOrTime>(text => DateText.TryParse(text, today, out var date, out var problem, near) ? date : throw new JsonException(problem)),
                 new TextConverter<Length>(ReadLag),
                 new TextConverter<TypedLength>(text => LengthText.TryParse(text, out var length, out var tentative, out var problem) ? new TypedLength(length, tentative) : throw new JsonException(problem)),
                 new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false),

@@ -12,10 +12,11 @@ public static partial class DateText
     private static readonly string[] Months = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"];
 
     /// <param name="text">What was typed.</param>
-    /// <param name="today">The day a date without a year is closest to.</param>
+    /// <param name="today">The day that <c>today</c> means.</param>
     /// <param name="date">The day, with a time when one was given.</param>
     /// <param name="problem">When unreadable: one sentence saying what is wrong and what would be right.</param>
-    public static bool TryParse(string? text, DateOnly today, out DateOrTime date, out string problem)
+    /// <param name="near">The day that a date without a year is closest to; today when left out.</param>
+    public static bool TryParse(string? text, DateOnly today, out DateOrTime date, out string problem, DateOnly? near = null)
     {
         problem = "";
         var trimmed = (text ?? "").Trim();
@@ -31,7 +32,7 @@ public static partial class DateText
                     : $"“{LengthText.Shorten(trimmed)}” is not a date: type a day and month, such as 12 May, or 2027-05-12.";
             return false;
         }
-        if (!TryReadDay(match, today, out var day))
+        if (!TryReadDay(match, today, near ?? today, out var day))
         {
             problem = $"There is no such day as “{LengthText.Shorten(trimmed)}”: type one that is on the calendar, such as 12 May.";
             return false;
@@ -50,7 +51,7 @@ public static partial class DateText
         return InRange(date, ref problem);
     }
 
-    private static bool TryReadDay(Match match, DateOnly today, out DateOnly day)
+    private static bool TryReadDay(Match match, DateOnly today, DateOnly near, out DateOnly day)
     {
         day = today;
         if (match.Groups["word"].Success)
@@ -61,13 +62,13 @@ public static partial class DateText
         var (number, month) = DayAndMonth(match);
         if (match.Groups["year"].Success) return TryMake(int.Parse(match.Groups["year"].Value), month, number, out day);
         DateOnly? best = null;
-        for (var year = today.Year - 1; year <= today.Year + 1; year++)
+        for (var year = near.Year - 1; year <= near.Year + 1; year++)
             if (TryMake(year, month, number, out var candidate) && (best is not { } b || Away(candidate) < Away(b)))
                 best = candidate;
         day = best ?? default;
         return best is not null;
 
-        int Away(DateOnly d) => Math.Abs(d.DayNumber - today.DayNumber);
+        int Away(DateOnly d) => Math.Abs(d.DayNumber - near.DayNumber);
     }
 
     private static (int Day, int Month) DayAndMonth(Match match)

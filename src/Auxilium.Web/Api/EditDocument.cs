@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Auxilium.Exchange.Edits;
 using Auxilium.Exchange.PlanDocuments;
+using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Storage;
 
@@ -9,10 +10,11 @@ namespace Auxilium.Web.Api;
 /// <summary>
 /// The body of an edit: <c>{ "id": "…uuid…", "baseVersion": 7, "edit": { "type": … } }</c>, or instead of <c>edit</c>
 /// <c>"takeBack": "lastEdit"</c> or <c>"lastTakeBack"</c>; with <c>"overrule": true</c> to have it though somebody changed the same.
+/// <c>"near": "2028-05-12"</c> is the day that dates without a year are closest to, instead of today.
 /// </summary>
 internal sealed record EditDocument(Guid Id, int BaseVersion, PlanEdit? Edit, TakeBack? TakeBack, bool Overrule)
 {
-    private static readonly string[] Fields = ["id", "baseVersion", "edit", "takeBack", "overrule"];
+    private static readonly string[] Fields = ["id", "baseVersion", "edit", "takeBack", "overrule", "near"];
 
     /// <exception cref="UnreadableDocumentException">Something in it is missing or wrong.</exception>
     public static EditDocument Read(JsonElement root, DateOnly today)
@@ -23,7 +25,8 @@ internal sealed record EditDocument(Guid Id, int BaseVersion, PlanEdit? Edit, Ta
                 throw Wrong("$." + property.Name, $"“{property.Name}” is not a field that belongs here.");
         var id = Get(root, "id") is { ValueKind: JsonValueKind.String } i && i.TryGetGuid(out var guid) ? guid : throw Wrong("$.id", "“id” must be a UUID, made new for each edit.");
         var baseVersion = Get(root, "baseVersion") is { ValueKind: JsonValueKind.Number } v && v.TryGetInt32(out var number) && number > 0 ? number : throw Wrong("$.baseVersion", "“baseVersion” must be the version of the plan that the edit was made on.");
-        PlanEdit? edit = Get(root, "edit") is { } e ? new EditJson(today).Read(e) : null;
+        DateOnly? near = Get(root, "near") is { } n ? ReadDay(n) : null;
+        PlanEdit? edit = Get(root, "edit") is { } e ? new EditJson(today, near).Read(e) : null;
         TakeBack? takeBack = Get(root, "takeBack") is { } t ? ReadTakeBack(t) : null;
         if (edit is not null && Restores(edit)) throw Wrong("$.edit", "“restoreTasks” comes only from taking an edit back: send “takeBack”, or “addTask” for a new row.");
         if (edit is null == takeBack is null) throw Wrong("$", "Send either “edit” or “takeBack”.");
@@ -45,6 +48,11 @@ internal sealed record EditDocument(Guid Id, int BaseVersion, PlanEdit? Edit, Ta
         "lastTakeBack" => Storage.TakeBack.LastTakeBack,
         _ => throw Wrong("$.takeBack", "“takeBack” must be “lastEdit” or “lastTakeBack”."),
     } : throw Wrong("$.takeBack", "“takeBack” must be “lastEdit” or “lastTakeBack”.");
+
+    private static DateOnly ReadDay(JsonElement value) =>
+        value.ValueKind == JsonValueKind.String && DateOrTime.TryParseIso(value.GetString(), out var day) && PlanTime.On(day.Date).IsInRange
+            ? day.Date
+            : throw Wrong("$.near", "“near” must be a day from 1990 to 2100 such as 2027-05-12.");
 
     private static UnreadableDocumentException Wrong(string path, string message) => new([new DocumentError(path, "value", message)]);
 }

@@ -98,6 +98,15 @@ public class TextTests
         Assert.Equal(expected, date.ToString());
     }
 
+    [Fact]
+    public void A_date_without_a_year_can_be_the_nearest_to_another_day()
+    {
+        Assert.True(DateText.TryParse("10 Sep", Today, out var date, out _, near: new DateOnly(2029, 8, 1)));
+        Assert.Equal("2029-09-10", date.ToString());
+        Assert.True(DateText.TryParse("tomorrow", Today, out date, out _, near: new DateOnly(2029, 8, 1)));
+        Assert.Equal("2027-05-14", date.ToString());
+    }
+
     [Theory]
     [InlineData("", "A date is missing")]
     [InlineData("3/4", "could be read two ways")]

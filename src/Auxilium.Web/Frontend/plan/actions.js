@@ -5,6 +5,7 @@
 /** @import { Outbox, Refusal } from "./outbox.js" */
 /** @import { Row } from "./types.js" */
 import { editFor, editorText } from "./columns.js";
+import { dayOf, finishDayOf } from "./time.js";
 
 export class Actions {
   #store;
@@ -31,7 +32,7 @@ export class Actions {
     }
     const made = editFor(this.#store, row, col, text);
     if ("problem" in made) this.#refuse(key, text, { message: made.problem });
-    else this.#sendFromCell(key, text, made.edit);
+    else this.#sendFromCell(key, text, made.edit, { near: dayIn(row, col) });
   }
 
   /** Adds a task after the last row of its phase. @param {string} name @param {string | null} parent @param {number} level @param {string | null} after */
@@ -117,16 +118,17 @@ export class Actions {
     this.#store.changed();
   }
 
-  /** @param {string} key @param {string} text @param {object} edit @param {boolean} [overrule] */
-  #sendFromCell(key, text, edit, overrule = false) {
+  /** @param {string} key @param {string} text @param {object} edit @param {{ near?: number, overrule?: boolean }} [how] */
+  #sendFromCell(key, text, edit, how = {}) {
     this.#store.drafts.set(key, { text, saving: true });
     this.#outbox.send({
+      ...how,
       make: () => edit,
-      overrule,
       onDone: () => this.#forget(key),
       onRefused: (refusal) => {
         if (refusal.theirs === undefined) this.#refuse(key, text, refusal);
-        else this.#choose(key, text, refusal, edit);
+        else
+          this.#choose(key, text, refusal, edit, () => this.#sendFromCell(key, text, edit, { ...how, overrule: true }));
       },
     });
     this.#store.changed();
@@ -142,7 +144,7 @@ export class Actions {
   /** Somebody changed the same thing: the person is shown both. @param {string | null} key @param {string} text @param {Refusal} refusal @param {object | null} edit @param {() => void} [resend] */
   #choose(key, text, refusal, edit, resend) {
     const at = key ?? "strip/choice";
-    const again = resend ?? (() => this.#sendFromCell(at, text, /** @type {object} */ (edit), true));
+    const again = resend ?? (() => this.#sendFromCell(at, text, /** @type {object} */ (edit), { overrule: true }));
     this.#store.drafts.set(at, {
       text,
       problem: refusal.message,
@@ -171,6 +173,12 @@ export class Actions {
   keepTheirs(key) {
     this.#forget(key);
   }
+}
+
+/** The day that a cell of dates holds. @param {Row} row @param {string} col */
+function dayIn(row, col) {
+  if (row.start === null) return undefined;
+  return col === "start" ? dayOf(row.start) : col === "finish" ? finishDayOf(row.finish) : undefined;
 }
 
 /** @param {string} name @param {string | null} parent @param {number} level @returns {Row} */

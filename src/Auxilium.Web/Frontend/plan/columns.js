@@ -56,7 +56,7 @@ export function cellText(store, row, col) {
 /** What the editor of a cell begins with. @param {Store} store @param {Row} row @param {string} col @returns {string} */
 export function editorText(store, row, col) {
   if (col === "owner") return ownerOf(store, row)?.name ?? "";
-  if (col === "state") return row.state === "done" ? "done" : row.started ? String(row.progress) : "";
+  if (col === "state") return row.state === "done" ? "done" : row.started ? String(row.progress || "started") : "";
   if (col === "start" && row.pinned) return `pinned ${cellText(store, row, col)}`;
   return cellText(store, row, col);
 }

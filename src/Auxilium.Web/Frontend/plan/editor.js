@@ -48,7 +48,9 @@ export class CellEditor {
     this.#open = { id, col: column, cell, input };
     input.focus({ preventScroll: true });
     if (typed === undefined) input.select();
-    input.addEventListener("keydown", (event) => this.#onKey(event));
+    // Typed over a cell, as in a sheet, the arrows keep it and go on; to mend a text they move in it.
+    const leaves = typed !== undefined && column !== "owner" ? ["ArrowUp", "ArrowDown"] : [];
+    input.addEventListener("keydown", (event) => this.#onKey(event, leaves));
     input.addEventListener("blur", () => this.close(true));
   }
 
@@ -66,12 +68,16 @@ export class CellEditor {
     this.#store.changed();
   }
 
-  /** @param {KeyboardEvent} event */
-  #onKey(event) {
+  /** @param {KeyboardEvent} event @param {string[]} leaves arrows that leave the cell */
+  #onKey(event, leaves) {
     event.stopPropagation();
     if (!this.#open || event.isComposing) return;
     const { id, col } = this.#open;
-    if (event.key === "Enter" || event.key === "Tab") {
+    if (leaves.includes(event.key)) {
+      event.preventDefault();
+      this.close(true);
+      this.#below(id, col, event.key === "ArrowUp" ? -1 : 1);
+    } else if (event.key === "Enter" || event.key === "Tab") {
       event.preventDefault();
       this.close(true);
       if (event.key === "Tab") this.#beside(id, col, event.shiftKey ? -1 : 1);

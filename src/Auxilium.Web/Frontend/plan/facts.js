@@ -38,7 +38,9 @@ export function factsPanel(store, outbox) {
       tell(input, "");
       return;
     }
+    const { start, finish, finishBy } = store.project;
     outbox.send({
+      near: input.dataset.fact === "start" ? dayOf(start) : finishDayOf(finishBy ?? finish),
       make: () => (text.trim() === current(input) ? null : edit(input, text)),
       onDone: () => {
         tell(input, "");

@@ -4,6 +4,7 @@
 /** @import { Store } from "./store.js" */
 /** @import { Row } from "./types.js" */
 import { COLUMNS, cellText, ownerOf, rowSentence, STATE_WORDS } from "./columns.js";
+import { dayOf, finishDayOf, parts, timeIn, withWeekday } from "./time.js";
 
 export const ROW_HEIGHT = 30;
 export const HEAD_HEIGHT = 46;
@@ -210,6 +211,8 @@ function content(store, row, col, draft) {
     words.title = "A guess: type the length without ? to confirm it";
   }
   if (col === "after") words.title = row.after;
+  if ((col === "start" || col === "finish") && row.start !== null)
+    words.title = whole(col === "start" ? row.start : row.finish, col);
   if (col === "start" && row.fixed) {
     const mark = document.createElement("span");
     mark.className = `fixed-mark${row.pinned ? " is-pinned" : ""}`;
@@ -229,6 +232,12 @@ function content(store, row, col, draft) {
     return [state];
   }
   return [words];
+}
+
+/** A date with all that its cell leaves out. @param {number} minutes @param {string} col */
+function whole(minutes, col) {
+  const day = col === "start" ? dayOf(minutes) : finishDayOf(minutes);
+  return `${withWeekday(day)} ${parts(day).year}, ${timeIn(minutes, day)}`;
 }
 
 /** @param {Store} store @param {Row} row @returns {Node[]} */

@@ -3,12 +3,14 @@
 
 /** @import { Store } from "./store.js" */
 /** @import { Changes, Ripple } from "./types.js" */
+import { iso } from "./time.js";
 
 /**
  * @typedef {object} Job
  * @property {() => object | null} make the edit, made when its turn comes; null when it has become pointless
  * @property {"lastEdit" | "lastTakeBack"} [takeBack] instead of an edit
  * @property {boolean} [overrule]
+ * @property {number} [near] the day that dates without a year are closest to
  * @property {(changes: Changes) => void} [onDone]
  * @property {(refusal: Refusal) => void} onRefused
  * @property {string} [id]
@@ -61,7 +63,11 @@ export class Outbox {
   /** @param {Job} job @param {object} what */
   async #deliver(job, what) {
     job.id ??= crypto.randomUUID();
-    const body = this.#body(job.id, { ...what, overrule: job.overrule ?? false });
+    const body = this.#body(job.id, {
+      ...what,
+      overrule: job.overrule ?? false,
+      near: job.near === undefined ? null : iso(job.near),
+    });
     const answer = await this.#untilAnswered(body);
     if (this.#store.notice?.tone === "waiting") this.#store.notice = null;
     const content = await answer.json().catch(() => ({}));

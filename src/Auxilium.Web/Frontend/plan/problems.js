@@ -45,8 +45,11 @@ export function drawProblems(store, list, actions, board) {
     const frame = board.getBoundingClientRect();
     const left = cell ? cell.left - frame.left : 40;
     const below = cell ? cell.bottom - frame.top + 4 : 60;
+    const above = cell ? cell.top - frame.top - bubble.offsetHeight - 4 : 0;
+    // Whoever has gone on to the next row sees where they are.
+    const gone = store.current && found.at !== `${store.current.id}/${store.current.col}`;
     const fits = below + bubble.offsetHeight < board.clientHeight;
-    const top = fits || !cell ? below : cell.top - frame.top - bubble.offsetHeight - 4;
+    const top = cell && (!fits || (gone && above > 0)) ? above : below;
     bubble.style.left = `${board.scrollLeft + Math.max(4, Math.min(left, board.clientWidth - bubble.offsetWidth - 8))}px`;
     bubble.style.top = `${board.scrollTop + top}px`;
   }

@@ -32,6 +32,12 @@ export function short(day) {
 /** @param {number} day */
 export const withWeekday = (day) => `${DAYS[day % 7]} ${short(day)}`;
 
+/** The time of day, 24:00 at the end of it. @param {number} minutes @param {number} day the day it belongs to */
+export function timeIn(minutes, day) {
+  const [hour, minute] = [Math.floor((minutes - day * DAY) / 60), minutes % 60];
+  return `${String(hour).padStart(2, "0")}:${String(minute).padStart(2, "0")}`;
+}
+
 /** @param {number} day */
 export function monthName(day) {
   const { month, year } = parts(day);

@@ -43,7 +43,8 @@ public sealed class NewModel(PlanStore store, Today today) : PageModel
         {
             ModelState.AddModelError(nameof(Name), refused.Message);
         }
-        if (!DateText.TryParse(Start, today.Date, out var start, out var problem)) ModelState.AddModelError(nameof(Start), problem);
+        // Without a year: in the ten months to come, or the last two.
+        if (!DateText.TryParse(Start, today.Date, out var start, out var problem, today.Date.AddDays(120))) ModelState.AddModelError(nameof(Start), problem);
         var coordinator = directory.FirstOrDefault(p => p.Id == Coordinator);
         if (coordinator is null) ModelState.AddModelError(nameof(Coordinator), "Choose who coordinates the project.");
         if (!ModelState.IsValid) return Page();

@@ -85,7 +85,9 @@ export class Timeline {
     this.draw();
     const { start, today } = this.#store.project;
     const inSight = (this.#board.clientWidth - this.#covered) / this.scale.day;
-    if (Math.abs(dayOf(today) - dayOf(start)) < inSight * 0.7) this.show(Math.min(dayOf(start), dayOf(today)) - 1, 0);
+    const first = Math.min(dayOf(start), dayOf(today));
+    // From a Monday, so that the first week has its date.
+    if (Math.abs(dayOf(today) - dayOf(start)) < inSight * 0.7) this.show(first - (first % 7) - 0.8, 0);
     else this.show(dayOf(today), 0.3);
   }
 
