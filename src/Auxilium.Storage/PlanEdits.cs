@@ -14,8 +14,6 @@ namespace Auxilium.Storage;
 /// </summary>
 public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore store, PlanMemory memory, TimeProvider clock)
 {
-    private const int MostTries = 20;
-
     /// <param name="project">Id of the project.</param>
     /// <param name="request">The edit, or what to take back.</param>
     /// <param name="today">The day it is.</param>
@@ -23,10 +21,32 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
     /// <exception cref="EditRefusedException">The edit makes no sense on the plan as it is now.</exception>
     public async Task<EditOutcome> CommitAsync(Guid project, EditRequest request, DateOnly today, CancellationToken cancel = default)
     {
-        for (var attempt = 0; attempt < MostTries; attempt++)
-            if (await TryCommitAsync(project, request, today, cancel) is { } outcome)
-                return outcome;
-        throw new TimeoutException("This plan is being changed too fast by others.");
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        // Edits of one plan wait for each other here, so that each is applied to what the one before it made.
+        if (await db.Projects.FromSql($"select * from projects where id = {project} for update").SingleOrDefaultAsync(cancel) is not { } row) return new NoSuchProject();
+        var current = await store.LoadAsync(db, project, row.Version, cancel);
+        if (await db.Journal.Where(j => j.ProjectId == project && j.EditId == request.EditId).Select(j => j.Sentence).SingleOrDefaultAsync(cancel) is { } earlier)
+            return new EditCommitted(current, current, null, ReadSentence(earlier));
+
+        var target = request.TakeBack is { } which ? await TargetAsync(db, project, request.Person, which, cancel) : null;
+        if (request.TakeBack is not null && target is null) return new NothingToTakeBack();
+        var json = new EditJson(today);
+        var edit = target is null ? request.Edit! : json.Read(target.Inverse);
+        var edited = EditPipeline.Run(current.Schedule, edit, today, await DirectoryForAsync(db, edit, cancel));
+        if (!request.Overrule && await ConflictAsync(db, current, request, target, edited, cancel) is { } conflict) return conflict;
+
+        var lead = target is null ? RippleText.Lead(edited) : [new TextRun(target.TakesBack is null ? "Taken back" : "Done again", true), new TextRun($": {target.Summary}")];
+        var sentence = RippleText.Of(edited, lead);
+        var ranks = await new PlanWriter(db, project).WriteAsync(current.Schedule.Plan, current.Ranks, edited.Applied, cancel);
+        PlanRows.Fill(row, edited.Applied.Plan);
+        row.Version++;
+        db.Journal.Add(Entry(project, row.Version, request, json, edited, target, sentence));
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        var after = new StoredPlan(project, row.Version, () => edited.After, ranks);
+        memory.Keep(after, edited.Applied.Plan.Tasks.Length);
+        return new EditCommitted(current, after, edited, sentence);
     }
 
     /// <summary>What an edit would do, without doing it; <c>null</c> when there is no such project.</summary>
@@ -34,7 +54,8 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
     public async Task<EditedPlan?> PreviewAsync(Guid project, PlanEdit edit, DateOnly today, CancellationToken cancel = default)
     {
         if (await store.LoadAsync(project, cancel) is not { } plan) return null;
-        return EditPipeline.Run(plan.Schedule, edit, today, await DirectoryForAsync(edit, cancel));
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return EditPipeline.Run(plan.Schedule, edit, today, await DirectoryForAsync(db, edit, cancel));
     }
 
     /// <summary>What the edit that made this version of a plan did, and whether this person can undo or redo.</summary>
@@ -57,46 +78,6 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
     {
         var own = await OwnEdits.OfAsync(db, project, person, cancel);
         return (own.Undo is not null, own.Redo is not null);
-    }
-
-    private async Task<EditOutcome?> TryCommitAsync(Guid project, EditRequest request, DateOnly today, CancellationToken cancel)
-    {
-        await using var db = await databases.CreateDbContextAsync(cancel);
-        var version = await db.Projects.Where(p => p.Id == project).Select(p => (int?)p.Version).SingleOrDefaultAsync(cancel);
-        if (version is null) return new NoSuchProject();
-        var current = await store.LoadAsync(db, project, version.Value, cancel);
-        if (await db.Journal.Where(j => j.ProjectId == project && j.EditId == request.EditId).Select(j => j.Sentence).SingleOrDefaultAsync(cancel) is { } earlier)
-            return new EditCommitted(current, current, null, ReadSentence(earlier));
-
-        var target = request.TakeBack is { } which ? await TargetAsync(db, project, request.Person, which, cancel) : null;
-        if (request.TakeBack is not null && target is null) return new NothingToTakeBack();
-        var json = new EditJson(today);
-        var edit = target is null ? request.Edit! : json.Read(target.Inverse);
-        var edited = EditPipeline.Run(current.Schedule, edit, today, await DirectoryForAsync(edit, cancel));
-        if (!request.Overrule && await ConflictAsync(db, current, request, target, edited, cancel) is { } conflict) return conflict;
-
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var locked = await db.Projects.FromSql($"select * from projects where id = {project} for update").SingleAsync(cancel);
-        if (locked.Version != current.Version) return null;
-        var lead = target is null ? RippleText.Lead(edited) : [new TextRun(target.TakesBack is null ? "Taken back" : "Done again", true), new TextRun($": {target.Summary}")];
-        var sentence = RippleText.Of(edited, lead);
-        var ranks = await new PlanWriter(db, project).WriteAsync(current.Schedule.Plan, current.Ranks, edited.Applied, cancel);
-        PlanRows.Fill(locked, edited.Applied.Plan);
-        locked.Version++;
-        db.Journal.Add(Entry(project, locked.Version, request, json, edited, target, sentence));
-        try
-        {
-            await db.SaveChangesAsync(cancel);
-        }
-        catch (DbUpdateException e) when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation })
-        {
-            // The same edit came in twice at once; the next try finds the other one.
-            return null;
-        }
-        await transaction.CommitAsync(cancel);
-        var after = new StoredPlan(project, locked.Version, () => edited.After, ranks);
-        memory.Keep(after, edited.Applied.Plan.Tasks.Length);
-        return new EditCommitted(current, after, edited, sentence);
     }
 
     private static async Task<JournalRow?> TargetAsync(AuxiliumDb db, Guid project, string person, TakeBack which, CancellationToken cancel)
@@ -148,6 +129,6 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
     private static ImmutableArray<TextRun> ReadSentence(string json) => JsonSerializer.Deserialize<ImmutableArray<TextRun>>(json);
 
     /// <summary>Everybody, where an edit may name somebody who is not on the plan.</summary>
-    private async Task<IReadOnlyList<Person>> DirectoryForAsync(PlanEdit edit, CancellationToken cancel) =>
-        edit is SetOwner || (edit is Together together && together.Edits.Any(e => e is SetOwner)) ? await store.DirectoryAsync(cancel) : [];
+    private static async Task<IReadOnlyList<Person>> DirectoryForAsync(AuxiliumDb db, PlanEdit edit, CancellationToken cancel) =>
+        edit is SetOwner || (edit is Together together && together.Edits.Any(e => e is SetOwner)) ? await PlanStore.DirectoryAsync(db, cancel) : [];
 }

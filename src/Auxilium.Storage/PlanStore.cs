@@ -30,8 +30,11 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     public async Task<IReadOnlyList<Person>> DirectoryAsync(CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.People.OrderBy(p => p.Name).Select(p => new Person(p.Id, p.Name, p.Initials, p.Email, null)).ToListAsync(cancel);
+        return await DirectoryAsync(db, cancel);
     }
+
+    internal static async Task<IReadOnlyList<Person>> DirectoryAsync(AuxiliumDb db, CancellationToken cancel) =>
+        await db.People.OrderBy(p => p.Name).Select(p => new Person(p.Id, p.Name, p.Initials, p.Email, null)).ToListAsync(cancel);
 
     /// <summary>Makes a project of a plan.</summary>
     /// <param name="plan">Sound; its people join the directory where they are new.</param>

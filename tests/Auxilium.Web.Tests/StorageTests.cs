@@ -19,6 +19,29 @@ public class StorageTests(DemoApp demo) : IClassFixture<DemoApp>
     }
 
     [Fact]
+    public async Task Many_people_editing_at_once_on_two_servers_lose_nothing_and_apply_nothing_twice()
+    {
+        var project = await demo.Api.NewChainAsync();
+        await using var second = new TestApp(demo.Connection);
+        ApiClient[] servers = [demo.Api, new ApiClient(second.CreateClient())];
+        await Task.WhenAll(Enumerable.Range(0, 8).Select(async person =>
+        {
+            for (var i = 0; i < 8; i++)
+            {
+                var id = Guid.NewGuid();
+                var edit = $$"""{"type":"addTask","id":"p{{person}}n{{i}}","name":"N","parent":null,"after":"a"}""";
+                // Each is sent twice at the same time, as after a broken connection.
+                var answers = await Task.WhenAll(servers.Select(server => server.EditAsync(project, edit, 1, id)));
+                Assert.All(answers, answer => Assert.Equal(HttpStatusCode.OK, answer.Status));
+            }
+        }));
+        var plan = JsonNode.Parse(await demo.Api.PlanAsync(project))!;
+        Assert.Equal(3 + 64, plan["tasks"]!.AsArray().Count);
+        var last = await demo.Api.EditAsync(project, """{"type":"renameTask","task":"a","name":"Last"}""", 65);
+        Assert.Equal(66, last.Body["version"]!.GetValue<int>());
+    }
+
+    [Fact]
     public async Task What_the_last_edit_moved_is_told_after_a_restart_and_when_the_edit_is_sent_again()
     {
         var project = await demo.Api.NewChainAsync();
