@@ -9,8 +9,13 @@ export function drawGauge(store) {
   const gauge = /** @type {HTMLElement} */ (document.getElementById("gauge"));
   const title = /** @type {HTMLElement} */ (document.getElementById("project-name"));
   let drawn = "";
+  let width = 0;
+  new ResizeObserver(() => {
+    width = gauge.clientWidth;
+    store.changed();
+  }).observe(gauge);
   store.subscribe(() => {
-    const now = JSON.stringify([store.project, gauge.clientWidth]);
+    const now = JSON.stringify([store.project, width]);
     if (now === drawn) return;
     drawn = now;
     title.textContent = store.project.name;

@@ -2,6 +2,7 @@
 // Draws the task list: only the rows in sight are in the page.
 
 /** @import { Store } from "./store.js" */
+/** @import { Sight } from "./sight.js" */
 /** @import { Row } from "./types.js" */
 import { COLUMNS, cellText, ownerOf, rowSentence, STATE_WORDS } from "./columns.js";
 import { dayOf, finishDayOf, parts, timeIn, withWeekday } from "./time.js";
@@ -12,15 +13,15 @@ const OVERSCAN = 8;
 
 export class ListView {
   #store;
-  #board;
+  #sight;
   #body;
   #newRow;
   /** @type {Map<string, { element: HTMLElement, signature: string }>} */ #drawn = new Map();
 
-  /** @param {Store} store @param {HTMLElement} board @param {HTMLElement} list */
-  constructor(store, board, list) {
+  /** @param {Store} store @param {Sight} sight @param {HTMLElement} list */
+  constructor(store, sight, list) {
     this.#store = store;
-    this.#board = board;
+    this.#sight = sight;
     list.append(head());
     this.#body = document.createElement("div");
     this.#body.className = "list-body";
@@ -32,9 +33,9 @@ export class ListView {
 
   /** The rows in sight, with some around them. @returns {[number, number]} */
   range() {
-    const top = Math.max(0, this.#board.scrollTop - HEAD_HEIGHT);
+    const top = Math.max(0, this.#sight.top - HEAD_HEIGHT);
     const first = Math.floor(top / ROW_HEIGHT) - OVERSCAN;
-    const last = Math.ceil((top + this.#board.clientHeight) / ROW_HEIGHT) + OVERSCAN;
+    const last = Math.ceil((top + this.#sight.height) / ROW_HEIGHT) + OVERSCAN;
     return [Math.max(0, first), Math.min(this.#store.rows.length, last)];
   }
 
@@ -81,11 +82,20 @@ export class ListView {
 
   /** @param {string} id */
   reveal(id) {
-    const top = (this.#store.position.get(id) ?? 0) * ROW_HEIGHT;
-    const { scrollTop, clientHeight } = this.#board;
-    if (top < scrollTop) this.#board.scrollTop = top;
-    else if (top + ROW_HEIGHT > scrollTop + clientHeight - HEAD_HEIGHT)
-      this.#board.scrollTop = top + ROW_HEIGHT + HEAD_HEIGHT - clientHeight + 2;
+    const row = (this.#store.position.get(id) ?? 0) * ROW_HEIGHT;
+    if (row < this.#sight.top) this.#sight.scroll({ top: row });
+    else this.#showDownTo(row + ROW_HEIGHT);
+  }
+
+  /** Brings the row for new tasks into sight. */
+  revealNew() {
+    this.#showDownTo(this.height);
+  }
+
+  /** @param {number} bottom of the rows */
+  #showDownTo(bottom) {
+    const { top, height } = this.#sight;
+    if (bottom > top + height - HEAD_HEIGHT) this.#sight.scroll({ top: bottom + HEAD_HEIGHT - height + 2 });
   }
 
   /** @param {number} position */

@@ -11,6 +11,7 @@ import { ListView } from "./list.js";
 import { listenToNewTask } from "./new-task.js";
 import { Outbox } from "./outbox.js";
 import { drawProblems } from "./problems.js";
+import { Sight } from "./sight.js";
 import { Store } from "./store.js";
 import { drawStrip, openMoves } from "./strip.js";
 import { dayOf } from "./time.js";
@@ -25,9 +26,10 @@ const data = JSON.parse(element("plan-data").textContent ?? "");
 const store = new Store(data.changes);
 const outbox = new Outbox(store, main.dataset.project ?? "", main.dataset.token ?? "");
 const actions = new Actions(store, outbox);
-const list = new ListView(store, board, element("list"));
+const sight = new Sight(board, element("list"), () => store.changed());
+const list = new ListView(store, sight, element("list"));
 const editor = new CellEditor(store, list, actions);
-const timeline = new Timeline(store, board, element("timeline"), list, remembered("scale", "weeks"));
+const timeline = new Timeline(store, sight, element("timeline"), list, remembered("scale", "weeks"));
 const dialog = (/** @type {string} */ id) => () => /** @type {HTMLDialogElement} */ (element(id)).showModal();
 const commands = new Commands(store, list, actions, editor, {
   today: () => timeline.show(dayOf(store.project.today), 0.3),
@@ -46,9 +48,6 @@ drawStrip(store);
 drawGauge(store);
 drawProblems(store, list, actions, board);
 
-board.addEventListener("scroll", () => store.changed(), { passive: true });
-new ResizeObserver(() => store.changed()).observe(board);
-
 for (const button of /** @type {NodeListOf<HTMLElement>} */ (document.querySelectorAll("[data-command]"))) {
   // The cell keeps the focus, so that the next key goes on from there.
   button.addEventListener("mousedown", (event) => event.preventDefault());
@@ -60,6 +59,7 @@ for (const button of /** @type {NodeListOf<HTMLElement>} */ (document.querySelec
 chooseOne("scale", timeline.scale.name, (name) => timeline.zoom(name));
 chooseOne("pane", remembered("pane", "both"), (name) => {
   board.dataset.pane = name;
+  sight.measure();
   store.changed();
 });
 

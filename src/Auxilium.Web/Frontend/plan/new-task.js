@@ -48,7 +48,7 @@ export function listenToNewTask(store, list, actions) {
     chosen = at;
     // Drawn at once, so that the next name can be typed on the next row.
     list.draw();
-    keepInSight();
+    list.revealNew();
     return id;
   }
 
@@ -76,11 +76,5 @@ export function listenToNewTask(store, list, actions) {
   function show() {
     const cell = /** @type {HTMLElement} */ (input.parentElement);
     cell.style.setProperty("--level", String(level()));
-  }
-
-  function keepInSight() {
-    const board = /** @type {HTMLElement} */ (document.getElementById("board"));
-    const bottom = list.height + 46;
-    if (bottom > board.scrollTop + board.clientHeight) board.scrollTop = bottom - board.clientHeight;
   }
 }

@@ -3,6 +3,7 @@
 
 /** @import { Store } from "../store.js" */
 /** @import { ListView } from "../list.js" */
+/** @import { Sight } from "../sight.js" */
 /** @import { Scale } from "./scale.js" */
 import { HEAD_HEIGHT } from "../list.js";
 import { dayOf } from "../time.js";
@@ -15,19 +16,17 @@ const LAYERS = /** @type {const} */ (["back", "trays", "tails", "links", "bars",
 
 export class Timeline {
   #store;
-  #board;
+  #sight;
   #list;
-  #element;
   #head = svgElement("svg");
   #body = svgElement("svg");
   /** @type {Record<string, SVGElement>} */ #layers = {};
   /** @type {Scale} */ scale;
 
-  /** @param {Store} store @param {HTMLElement} board @param {HTMLElement} element @param {ListView} list @param {string} scale */
-  constructor(store, board, element, list, scale) {
+  /** @param {Store} store @param {Sight} sight @param {HTMLElement} element @param {ListView} list @param {string} scale */
+  constructor(store, sight, element, list, scale) {
     this.#store = store;
-    this.#board = board;
-    this.#element = element;
+    this.#sight = sight;
     this.#list = list;
     this.scale = scaleFor(scale, store.project, store.rows);
     this.#head.classList.add("time-head");
@@ -43,23 +42,23 @@ export class Timeline {
     element.append(this.#head, this.#body);
   }
 
-  /** The width of what lies over the timeline at its left. */
-  get #covered() {
-    return this.#board.dataset.pane === "both" ? this.#element.offsetLeft || 0 : 0;
+  /** Pixels of the timeline in sight. */
+  get #width() {
+    return this.#sight.width - this.#sight.covered;
   }
 
   draw() {
     const before = this.scale;
     this.scale = scaleFor(before.name, this.#store.project, this.#store.rows);
-    // An earlier first day moves everything to the right: the eye stays where it was.
-    if (before.firstDay !== this.scale.firstDay)
-      this.#board.scrollLeft += (before.firstDay - this.scale.firstDay) * this.scale.day;
     const [first, last] = this.#list.range();
-    const left = this.#board.scrollLeft;
-    const right = left + this.#board.clientWidth - this.#covered;
-    const height = Math.max(this.#list.height, this.#board.clientHeight - HEAD_HEIGHT);
+    const height = Math.max(this.#list.height, this.#sight.height - HEAD_HEIGHT);
     size(this.#head, this.scale.width, HEAD_HEIGHT);
     size(this.#body, this.scale.width, height);
+    // An earlier first day moves everything to the right: the eye stays where it was.
+    const added = (before.firstDay - this.scale.firstDay) * this.scale.day;
+    this.#sight.scroll({ left: this.#sight.left + added });
+    const { left } = this.#sight;
+    const right = left + this.#width;
     patch(this.#head, headShapes(this.#store.project, this.scale, left, right));
     const shapes = bodyShapes(this.#store, this.scale, { first, last, left: left - 300, right: right + 300, height });
     for (const name of LAYERS) patch(this.#layers[name], shapes[name]);
@@ -67,24 +66,23 @@ export class Timeline {
 
   /** Changes the scale about the middle of what is in sight. @param {string} name */
   zoom(name) {
-    const width = this.#board.clientWidth - this.#covered;
-    const middle = this.scale.firstDay + (this.#board.scrollLeft + width / 2) / this.scale.day;
+    const half = this.#width / 2;
+    const middle = this.scale.firstDay + (this.#sight.left + half) / this.scale.day;
     this.scale = scaleFor(name, this.#store.project, this.#store.rows);
     this.draw();
-    this.#board.scrollLeft = this.scale.xOfDay(middle) - width / 2;
+    this.#sight.scroll({ left: this.scale.xOfDay(middle) - half });
   }
 
   /** @param {number} day @param {number} share of the width that stays left of it */
   show(day, share) {
-    const width = this.#board.clientWidth - this.#covered;
-    this.#board.scrollLeft = this.scale.xOfDay(day) - width * share;
+    this.#sight.scroll({ left: this.scale.xOfDay(day) - this.#width * share });
   }
 
   /** The start of the project while today is near it, else today. */
   showBeginning() {
     this.draw();
     const { start, today } = this.#store.project;
-    const inSight = (this.#board.clientWidth - this.#covered) / this.scale.day;
+    const inSight = this.#width / this.scale.day;
     const first = Math.min(dayOf(start), dayOf(today));
     // From a Monday, so that the first week has its date.
     if (Math.abs(dayOf(today) - dayOf(start)) < inSight * 0.7) this.show(first - (first % 7) - 0.8, 0);
