@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 
 namespace Auxilium.Storage;
@@ -29,8 +30,11 @@ public abstract record EditOutcome;
 public sealed record EditCommitted(StoredPlan Before, StoredPlan After, EditedPlan? Edited, ImmutableArray<TextRun> Sentence) : EditOutcome;
 
 /// <summary>The edit that made a version of a plan, whoever made it, and what one person can take back.</summary>
-/// <param name="Sentence">What it did; empty before the first edit.</param>
-public sealed record LastEdit(ImmutableArray<TextRun> Sentence, IReadOnlyList<Move> Moves, bool CanUndo, bool CanRedo);
+/// <param name="Did">What it did; <c>null</c> before the first edit.</param>
+public sealed record LastEdit(EditRecord? Did, bool CanUndo, bool CanRedo);
+
+/// <summary>What an edit did, from the journal.</summary>
+public sealed record EditRecord(ImmutableArray<TextRun> Sentence, PlanTime FinishBefore, PlanTime FinishAfter, IReadOnlyList<Move> Moves);
 
 /// <summary>Somebody else changed the same thing meanwhile; nothing was done.</summary>
 /// <param name="Theirs">What it is now.</param>

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Auxilium.Exchange.Edits;
+using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Storage.Rows;
@@ -63,8 +64,25 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var (canUndo, canRedo) = await CanTakeBackAsync(db, plan.Id, person, cancel);
-        var last = await db.Journal.Where(j => j.ProjectId == plan.Id && j.Version == plan.Version).Select(j => new { j.Sentence, j.Moves }).SingleOrDefaultAsync(cancel);
-        return last is null ? new LastEdit([], [], canUndo, canRedo) : new LastEdit(ReadSentence(last.Sentence), JournalMoves.Read(last.Moves), canUndo, canRedo);
+        return new LastEdit(await RecordAsync(db, plan, cancel), canUndo, canRedo);
+    }
+
+    /// <summary>What the edit that made this version of a plan did; <c>null</c> before the first edit.</summary>
+    public async Task<EditRecord?> RecordAsync(StoredPlan plan, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await RecordAsync(db, plan, cancel);
+    }
+
+    private static async Task<EditRecord?> RecordAsync(AuxiliumDb db, StoredPlan plan, CancellationToken cancel)
+    {
+        var entry = await db.Journal.Where(j => j.ProjectId == plan.Id && j.Version == plan.Version)
+            .Select(j => new { j.Sentence, j.FinishBefore, j.FinishAfter, j.Moves }).SingleOrDefaultAsync(cancel);
+        return entry is null ? null : new EditRecord(
+            ReadSentence(entry.Sentence),
+            PlanTime.FromDateTime(entry.FinishBefore),
+            PlanTime.FromDateTime(entry.FinishAfter),
+            JournalMoves.Read(entry.Moves));
     }
 
     /// <summary>Whether this person can undo or redo.</summary>

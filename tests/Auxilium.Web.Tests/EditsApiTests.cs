@@ -42,6 +42,24 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     }
 
     [Fact]
+    public async Task The_screen_is_sent_only_what_became_other()
+    {
+        var project = await _api.NewChainAsync();
+        var edit = $$$"""{"id":"{{{Guid.NewGuid()}}}","baseVersion":1,"edit":{"type":"setLength","task":"b","length":"3d"}}""";
+        var changes = (await _api.PostAsync($"/api/v1/projects/{project}/edits?changes=true", edit)).Body["changes"]!;
+        Assert.Equal(["b", "c"], changes["rows"]!.AsArray().Select(row => row!["id"]!.GetValue<string>()));
+        Assert.Equal(["id", "length", "finish"], Fields(0));
+        Assert.Equal(["id", "start", "finish"], Fields(1));
+        Assert.Equal(2, changes["moved"]!.GetValue<int>());
+        // Sent again, it may have been lost on the way: everything comes.
+        var again = (await _api.PostAsync($"/api/v1/projects/{project}/edits?changes=true", edit)).Body["changes"]!;
+        Assert.Equal(3, again["rows"]!.AsArray().Count);
+        Assert.Equal("B now takes 3 days instead of 1 day.", again["sentence"]![0]!["text"] + again["sentence"]![1]!["text"]!.GetValue<string>());
+
+        IEnumerable<string> Fields(int row) => changes["rows"]![row]!.AsObject().Select(field => field.Key);
+    }
+
+    [Fact]
     public async Task A_date_without_a_year_is_the_nearest_to_the_day_that_was_there()
     {
         var project = await _api.NewChainAsync();

@@ -41,6 +41,7 @@ public class RightsTests(DemoApp demo) : IClassFixture<DemoApp>
     [InlineData("GET", "/projects/{id}", 401, 200)]
     [InlineData("GET", "/api/v1/projects", 401, 200)]
     [InlineData("GET", "/api/v1/projects/{id}/plan", 401, 200)]
+    [InlineData("GET", "/api/v1/projects/{id}/edits/last", 401, 404)]
     [InlineData("POST", "/api/v1/projects", 401, 403)]
     [InlineData("POST", "/api/v1/projects/{id}/edits", 401, 403)]
     [InlineData("POST", "/api/v1/schedule", 401, 400)]

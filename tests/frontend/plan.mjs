@@ -23,7 +23,7 @@ export const aRow = (id, more = {}) => ({
   after: "",
   start: at("2027-05-03T09:00"),
   finish: at("2027-05-03T18:00"),
-  doneTo: 0,
+  doneTo: null,
   lateFinish: null,
   spare: null,
   progress: 0,
@@ -55,11 +55,13 @@ export const changes = (rows, links = []) => ({
   rows,
   order: rows.map((row) => row.id),
   links,
+  finishLinks: links.flatMap((link, i) => (link.setsFinish ? [i] : [])),
   people: [{ id: "imke", name: "Imke Varga", initials: "IV", hue: 0 }],
   closed: [],
   canUndo: false,
   canRedo: false,
   sentence: [],
+  moved: 0,
 });
 
 /** @param {Row[]} rows @param {Link[]} [links] */

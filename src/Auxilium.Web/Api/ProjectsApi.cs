@@ -21,10 +21,12 @@ internal static class ProjectsApi
             .WithSummary("Every project with its dates, progress and counts of tasks by state.").Produces<IReadOnlyList<ProjectDocument>>();
         projects.MapGet("/{id:guid}/plan", PlanAsync).RequireAuthorization(Rights.LookAtPlans)
             .WithSummary("A whole plan as a plan document. The header ETag has its version.").Produces<object>(contentType: RequestDocument.PlanType).ProducesProblem(404);
+        projects.MapGet("/{id:guid}/edits/last", LastEditAsync).RequireAuthorization(Rights.LookAtPlans)
+            .WithSummary("What the newest edit did: its sentence, the finish before and after, and every task that moved with the reason.").Produces<EditAnswer>().ProducesProblem(404);
         projects.MapPost("", CreateAsync).RequireAuthorization(Rights.EditPlans).AddEndpointFilter<ForgeryFilter>()
             .WithSummary("Makes a project of a plan document.").Accepts<object>("application/json", RequestDocument.PlanType).Produces<CreatedProject>(201).ProducesProblem(400);
         projects.MapPost("/{id:guid}/edits", EditAsync).RequireAuthorization(Rights.EditPlans).AddEndpointFilter<ForgeryFilter>()
-            .WithSummary("Applies an edit and tells what it moved. With preview=true nothing is kept. With changes=true the answer has the changed rows as the Plan screen draws them.")
+            .WithSummary("Applies an edit and tells what it moved. With preview=true nothing is kept. With changes=true the answer has, instead of the ripple, what the Plan screen has to draw anew.")
             .WithDescription("The body is { \"id\": a UUID made for this edit, \"baseVersion\": the version it was made on, \"edit\": { \"type\": … } }; instead of “edit”, “takeBack” is lastEdit or lastTakeBack. Types of edits: " + string.Join(", ", EditJson.TypeNames) + ".")
             .Accepts<object>("application/json").Produces<EditAnswer>().ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
     }
@@ -37,6 +39,14 @@ internal static class ProjectsApi
         if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
         response.Headers.ETag = $"\"{plan.Version}\"";
         return Results.Bytes(PlanDocumentWriter.Write(plan.Schedule.Plan), RequestDocument.PlanType);
+    }
+
+    private static async Task<IResult> LastEditAsync(Guid id, PlanStore store, PlanEdits edits, CancellationToken cancel)
+    {
+        if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
+        return await edits.RecordAsync(plan, cancel) is { } did
+            ? Results.Ok(new EditAnswer(plan.Version, RippleDocument.Of(did, plan.Schedule), null))
+            : Results.Problem("This plan has not been edited yet.", statusCode: StatusCodes.Status404NotFound);
     }
 
     private static async Task<IResult> CreateAsync(HttpContext context, PlanStore store, CancellationToken cancel)
@@ -93,20 +103,19 @@ internal static class ProjectsApi
     private static async Task<EditAnswer> AnswerAsync(EditCommitted committed, EditDocument document, HttpContext context, PlanEdits edits, PlanViews views, bool changes, CancellationToken cancel)
     {
         var (plan, person) = (committed.After, context.User.PersonId());
-        var ripple = committed.Edited is { } edited ? RippleDocument.Of(edited, committed.Sentence) : null;
-        if (!changes) return new EditAnswer(plan.Version, ripple, null);
-        if (ripple is null) return new EditAnswer(plan.Version, null, PlanChanges.Everything(views.Of(plan), plan, await edits.LastAsync(plan, person, cancel)));
+        if (!changes) return new EditAnswer(plan.Version, committed.Edited is { } done ? RippleDocument.Of(done, committed.Sentence) : null, null);
+        if (committed.Edited is not { } edited) return new EditAnswer(plan.Version, null, PlanChanges.Everything(views.Of(plan), await edits.LastAsync(plan, person, cancel)));
         var (undo, redo) = await edits.CanTakeBackAsync(plan.Id, person, cancel);
         // Whoever saw an older version gets every row.
         var before = document.BaseVersion == committed.Before.Version ? views.Of(committed.Before) : null;
-        return new EditAnswer(plan.Version, ripple, PlanChanges.Between(before, views.Of(plan), undo, redo, committed.Sentence));
+        return new EditAnswer(plan.Version, null, PlanChanges.Between(before, views.Of(plan), undo, redo, committed.Sentence, edited.Ripple.Moves.Count));
     }
 }
 
 public sealed record CreatedProject(Guid Id, int Version);
 
 /// <param name="Version">The plan's version now.</param>
-/// <param name="Ripple">What the edit did; <c>null</c> when the same edit had been applied before.</param>
+/// <param name="Ripple">What the edit did; <c>null</c> when the same edit had been applied before, or changes are asked for.</param>
 /// <param name="Changes">What the Plan screen has to draw anew, where asked for.</param>
 public sealed record EditAnswer(int Version, RippleDocument? Ripple, PlanChanges? Changes);
 

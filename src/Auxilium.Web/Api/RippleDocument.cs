@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Storage;
 
 namespace Auxilium.Web.Api;
 
@@ -18,6 +19,15 @@ public sealed record RippleDocument(ImmutableArray<TextRun> Sentence, string Fin
             ripple.SpareAfter?.Count,
             [.. ripple.Moves.Select(m => MoveDocument.Of(m, edited.After))]);
     }
+
+    /// <param name="did">What the edit that made this plan did.</param>
+    /// <param name="plan">The plan as it made it.</param>
+    public static RippleDocument Of(EditRecord did, Schedule plan) => new(
+        did.Sentence,
+        did.FinishBefore.ToString(),
+        did.FinishAfter.ToString(),
+        Ripple.Spare(plan)?.Count,
+        [.. did.Moves.Select(m => MoveDocument.Of(m, plan))]);
 }
 
 /// <param name="Why">What holds it where it is now.</param>

@@ -198,7 +198,7 @@ function unsavedRow(name, parent, level) {
     after: "",
     start: null,
     finish: 0,
-    doneTo: 0,
+    doneTo: null,
     lateFinish: null,
     spare: null,
     progress: 0,

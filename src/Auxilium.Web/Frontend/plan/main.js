@@ -35,7 +35,7 @@ const commands = new Commands(store, list, actions, editor, {
   today: () => timeline.show(dayOf(store.project.today), 0.3),
   facts: factsPanel(store, outbox),
   keys: dialog("keys"),
-  moved: () => openMoves(store, (id) => list.focus(id, "name")),
+  moved: () => void openMoves(store, outbox, (id) => list.focus(id, "name")),
 });
 
 store.subscribe(() => list.draw());

@@ -50,6 +50,14 @@ export class Outbox {
     return answer.ok ? body.ripple : { message: messageOf(body) };
   }
 
+  /** What the newest edit did. @returns {Promise<Ripple | Refusal>} */
+  async last() {
+    const answer = await fetch(`${this.#address}/last`).catch(() => null);
+    if (!answer) return { message: "The server does not answer, so it cannot say what moved. Try again in a moment." };
+    const body = await answer.json();
+    return answer.ok ? body.ripple : { message: messageOf(body) };
+  }
+
   async #run() {
     this.#sending = true;
     for (let job = this.#jobs[0]; job; job = this.#jobs[0]) {
@@ -73,7 +81,6 @@ export class Outbox {
     const content = await answer.json().catch(() => ({}));
     if (answer.ok) {
       this.#store.notice = null;
-      this.#store.moves = content.ripple?.moves ?? null;
       this.#store.apply(content.changes);
       job.onDone?.(content.changes);
     } else {

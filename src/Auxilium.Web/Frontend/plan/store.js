@@ -1,7 +1,7 @@
 // @ts-check
 // What the screen shows, in one place. Everything else reads it and is told when it changed.
 
-/** @import { Changes, Row, Link, Person, Closed, Project, Draft, Run, Move } from "./types.js" */
+/** @import { Changes, Row, Link, Person, Closed, Project, Draft, Run } from "./types.js" */
 
 export class Store {
   /** @type {Row[]} */ rows = [];
@@ -13,7 +13,7 @@ export class Store {
   canUndo = false;
   canRedo = false;
   /** @type {Run[]} */ sentence = [];
-  /** @type {Move[] | null} */ moves = null;
+  /** How many tasks the newest edit moved. */ moved = 0;
   /** A sentence that takes the place of the ripple for now. @type {{ text: string, tone: "problem" | "preview" | "waiting" } | null} */ notice =
     null;
   /** By "row/column". @type {Map<string, Draft>} */ drafts = new Map();
@@ -56,20 +56,20 @@ export class Store {
   /** @param {Changes} changes */
   apply(changes) {
     this.project = changes.project;
-    const fresh = new Map(changes.rows.map((row) => [row.id, row]));
-    for (const id of fresh.keys()) this.unsaved.delete(id);
     const known = new Map(this.rows.map((row) => [row.id, row]));
+    const fresh = new Map(changes.rows.map((row) => [row.id, /** @type {Row} */ (merged(known.get(row.id), row))]));
+    for (const id of fresh.keys()) this.unsaved.delete(id);
     const order = changes.order ?? this.rows.filter((row) => !row.unsaved || fresh.has(row.id)).map((row) => row.id);
     this.rows = order.map((id) => /** @type {Row} */ (fresh.get(id) ?? known.get(id)));
     this.#index();
     for (const { row, after } of [...this.unsaved.values()]) this.#place(row, after);
-    if (changes.links) this.links = changes.links;
+    this.#takeLinks(changes);
     if (changes.people) this.people = changes.people;
     if (changes.closed) this.closed = changes.closed;
     this.canUndo = changes.canUndo;
     this.canRedo = changes.canRedo;
     this.sentence = changes.sentence;
-    if (changes.moves) this.moves = changes.moves;
+    this.moved = changes.moved;
     if (this.current && !this.position.has(this.current.id)) this.current = null;
     this.changed();
   }
@@ -106,6 +106,17 @@ export class Store {
     return null;
   }
 
+  /** @param {Changes} changes */
+  #takeLinks({ links, finishLinks }) {
+    if (!links && !finishLinks) return;
+    const sets = finishLinks && new Set(finishLinks);
+    this.links = (links ?? this.links).map(({ from, to }, i) => ({
+      from,
+      to,
+      setsFinish: sets ? sets.has(i) : this.links[i]?.setsFinish === true,
+    }));
+  }
+
   /** @param {Row} row @param {string | null} after */
   #place(row, after) {
     const sibling = after === null ? undefined : this.position.get(after);
@@ -119,3 +130,6 @@ export class Store {
     this.position = new Map(this.rows.map((row, i) => [row.id, i]));
   }
 }
+
+/** A saved row with what has changed of it; a new one is whole. @param {Row | undefined} known @param {Partial<Row>} change */
+const merged = (known, change) => (known && !known.unsaved ? { ...known, ...change } : change);

@@ -2,6 +2,7 @@
 // The bottom line: what the last edit did, in a sentence, with the way back.
 
 /** @import { Store } from "./store.js" */
+/** @import { Outbox } from "./outbox.js" */
 /** @import { Run, Move } from "./types.js" */
 import { dayOf, finishDayOf, minutesOf, withWeekday } from "./time.js";
 
@@ -22,7 +23,7 @@ export function drawStrip(store) {
     const now = JSON.stringify(sentence);
     if (now !== said) text.replaceChildren(...sentence.map(element));
     said = now;
-    moved.hidden = notice !== null || !store.moves?.length;
+    moved.hidden = notice !== null || store.moved === 0;
     undo.disabled = !store.canUndo;
     redo.hidden = !store.canRedo;
   });
@@ -47,8 +48,16 @@ function button(name) {
   return /** @type {HTMLButtonElement} */ (document.querySelector(`.strip [data-command="${name}"]`));
 }
 
-/** Lists what the last edit moved. @param {Store} store @param {(id: string) => void} show brings a row into sight */
-export function openMoves(store, show) {
+/** Lists what the last edit moved. @param {Store} store @param {Outbox} outbox @param {(id: string) => void} show brings a row into sight */
+export async function openMoves(store, outbox, show) {
+  const ripple = await outbox.last();
+  if ("message" in ripple) {
+    store.notice = { tone: "problem", text: ripple.message };
+    store.changed();
+    return;
+  }
+  const sentence = document.createElement("p");
+  sentence.append(...ripple.sentence.map(element));
   const dialog = /** @type {HTMLDialogElement} */ (document.getElementById("moved"));
   const table = document.createElement("table");
   table.className = "moves";
@@ -60,8 +69,8 @@ export function openMoves(store, show) {
     head.append(cell);
   }
   const body = table.createTBody();
-  for (const move of store.moves ?? []) fillRow(body.insertRow(), store, move, dialog, show);
-  document.getElementById("moved-list")?.replaceChildren(table);
+  for (const move of ripple.moves) fillRow(body.insertRow(), store, move, dialog, show);
+  document.getElementById("moved-list")?.replaceChildren(sentence, table);
   dialog.showModal();
 }
 

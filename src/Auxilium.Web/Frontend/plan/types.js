@@ -15,7 +15,7 @@
  * @property {string} after
  * @property {number | null} start null while the row is not saved
  * @property {number} finish
- * @property {number} doneTo
+ * @property {number | null} doneTo null when nothing is done
  * @property {number | null} lateFinish
  * @property {string | null} spare
  * @property {number} progress
@@ -52,15 +52,16 @@
 /**
  * @typedef {object} Changes
  * @property {Project} project
- * @property {Row[]} rows
+ * @property {(Partial<Row> & { id: string })[]} rows new ones whole, of others what has changed
  * @property {string[] | null} order
- * @property {Link[] | null} links
+ * @property {{ from: string, to: string }[] | null} links
+ * @property {number[] | null} finishLinks positions of the links that set the finish
  * @property {Person[] | null} people
  * @property {Closed[] | null} closed
  * @property {boolean} canUndo
  * @property {boolean} canRedo
  * @property {Run[]} sentence
- * @property {Move[] | null} moves what the newest edit moved; null where the ripple beside it says so
+ * @property {number} moved how many tasks the newest edit moved
  */
 
 /** @typedef {{ task: string, startBefore: string, finishBefore: string, startAfter: string, finishAfter: string, shift: string, why: string }} Move */

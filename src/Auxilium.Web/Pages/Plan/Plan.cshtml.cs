@@ -28,7 +28,7 @@ public sealed class PlanModel(PlanStore store, PlanEdits edits, PlanViews views)
         var directory = await store.DirectoryAsync(cancel);
         Id = id;
         View = views.Of(plan);
-        var changes = PlanChanges.Everything(View, plan, last);
+        var changes = PlanChanges.Everything(View, last);
         Data = JsonSerializer.Serialize(new { changes, directory = directory.Select(p => p.Name) }, Json);
         Response.Headers.CacheControl = "no-store";
         return Page();

@@ -10,8 +10,7 @@ using Auxilium.Web.Pages.Shared;
 namespace Auxilium.Web.Pages.Plan;
 
 /// <summary>A link as the timeline draws it.</summary>
-/// <param name="SetsFinish">It holds its successor, and both set the finish.</param>
-public sealed record LinkView(string From, string To, bool SetsFinish);
+public sealed record LinkView(string From, string To);
 
 public sealed record PersonView(string Id, string Name, string Initials, int Hue);
 
@@ -60,6 +59,9 @@ public sealed record PlanView
 
     public required IReadOnlyList<LinkView> Links { get; init; }
 
+    /// <summary>Positions in <see cref="Links"/> of those that hold their successor, both of which set the finish.</summary>
+    public required IReadOnlyList<int> FinishLinks { get; init; }
+
     public required IReadOnlyList<PersonView> People { get; init; }
 
     public required IReadOnlyList<ClosedDays> Closed { get; init; }
@@ -89,7 +91,8 @@ public sealed record PlanView
                 DayEnd = hours.End,
             },
             Rows = [.. Enumerable.Range(0, plan.Index.Count).Select(rows.Of)],
-            Links = LinksOf(schedule),
+            Links = [.. plan.Links.Select(l => new LinkView(l.From, l.To))],
+            FinishLinks = FinishLinksOf(schedule),
             People = [.. plan.People.Select(p => new PersonView(p.Id, p.Name, p.Initials, PersonHue.Of(p.Id)))],
             Closed = ClosedOf(schedule, today),
         };
@@ -108,11 +111,11 @@ public sealed record PlanView
         return work.Count == 0 ? new WorkInterval(0, PlanTime.MinutesPerDay) : new WorkInterval(work.Min(i => i.Start), work.Max(i => i.End));
     }
 
-    private static List<LinkView> LinksOf(Schedule schedule)
+    private static List<int> FinishLinksOf(Schedule schedule)
     {
         var index = schedule.Plan.Index;
         var drivers = new Drivers(schedule);
-        return [.. schedule.Plan.Links.Select(link => new LinkView(link.From, link.To, SetsFinish(link)))];
+        return [.. Enumerable.Range(0, schedule.Plan.Links.Length).Where(position => SetsFinish(schedule.Plan.Links[position]))];
 
         bool SetsFinish(PlanLink link)
         {

@@ -38,8 +38,8 @@ public sealed record RowView
 
     public required int Finish { get; init; }
 
-    /// <summary>Where the done part of the bar ends.</summary>
-    public required int DoneTo { get; init; }
+    /// <summary>Where the done part of the bar ends; <c>null</c> when nothing is done.</summary>
+    public int? DoneTo { get; init; }
 
     /// <summary>The latest finish that keeps the project's; <c>null</c> when there is none or nothing to spare.</summary>
     public int? LateFinish { get; init; }
@@ -98,7 +98,7 @@ internal sealed class RowViews(Schedule schedule, DateOnly today)
             After = string.Join(", ", _linksTo[task.Id].Select(l => LinkText.Format(plan.Index.NumberOf(plan.Index.RowOf(l.From)), l.Lag))),
             Start = schedule.StartOf(row).Minutes,
             Finish = schedule.FinishOf(row).Minutes,
-            DoneTo = DoneTo(row, task, phase).Minutes,
+            DoneTo = DoneTo(row, task, phase)?.Minutes,
             LateFinish = total is { Count: > 0 } ? schedule.LateDatesOf(row)!.Value.Finish.Minutes : null,
             Spare = total is { Count: > 0 } slack ? InDays(slack) : null,
             Progress = Math.Round(schedule.ProgressOf(row) * 100, 1),
@@ -114,10 +114,10 @@ internal sealed class RowViews(Schedule schedule, DateOnly today)
 
     private string PhaseLength(int row) => new Length(Math.Round((decimal)schedule.LengthOf(row).Count / schedule.Plan.Project.Units.MinutesPerDay, 1), LengthUnit.Days).ToString();
 
-    private PlanTime DoneTo(int row, PlanTask task, bool phase)
+    private PlanTime? DoneTo(int row, PlanTask task, bool phase)
     {
         var (start, finish, progress) = (schedule.StartOf(row), schedule.FinishOf(row), schedule.ProgressOf(row));
-        if (progress <= 0) return start;
+        if (progress <= 0) return null;
         if (progress >= 1) return finish;
         var calendar = phase ? schedule.Plan.ProjectCalendar : schedule.Plan.EffectiveCalendar(task);
         return calendar.Add(start, (int)(calendar.Between(start, finish) * progress));

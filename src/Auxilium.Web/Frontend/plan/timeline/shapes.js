@@ -170,7 +170,7 @@ function bar(row, at, scale) {
     },
   ];
   if (row.progress > 0) {
-    const done = Math.max(2, (finished ? x + width : Math.min(scale.x(row.doneTo), x + width)) - x - 3);
+    const done = Math.max(2, (finished ? x + width : Math.min(scale.x(row.doneTo ?? row.finish), x + width)) - x - 3);
     parts.push({
       key: "done",
       tag: "rect",
