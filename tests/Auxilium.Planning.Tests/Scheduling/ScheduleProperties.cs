@@ -80,6 +80,42 @@ public class ScheduleProperties
         }
     }, iter: 600);
 
+    /// <summary>With calendars, lags, phases, fixed dates and work done: the float is what one can use without harm, to the minute.</summary>
+    [Fact]
+    public void B2_B3_float_never_lies_whatever_is_mixed() => Seeds.Sample(seed =>
+    {
+        var schedule = RandomPlan.Of(new Random(seed), most: 25).Calculate();
+        var plan = schedule.Plan;
+        // Where a link is broken already, or one without length is fixed outside working time, a minute more harms nothing further.
+        var sound = Broken(schedule) == 0 && Leaves(plan).All(l =>
+            schedule.TotalFloatOf(l) is not { Count: < 0 } && (schedule.LengthOf(l).Count > 0 || plan.Tasks[l] is { Pinned: null, Constraint: null }));
+        foreach (var leaf in Leaves(plan).Where(l => plan.Tasks[l] is { IsStarted: false, IsFinished: false, Pinned: null } && schedule.LengthOf(l).Count > 0))
+        {
+            if (plan.Tasks[leaf].Constraint?.Kind is ConstraintKind.MustStartOn or ConstraintKind.MustFinishOn) continue;
+            var (total, free) = (schedule.TotalFloatOf(leaf)!.Value.Count, schedule.FreeFloatOf(leaf)!.Value.Count);
+            if (total < 0) continue;
+            Assert.Equal((false, 0), Harm(total) with { Moved = 0 });
+            if (sound) Assert.NotEqual((false, 0), Harm(total + 1) with { Moved = 0 });
+            Assert.InRange(free, 0, total);
+            Assert.Equal((false, 0), Harm(free));
+            if (free < total) Assert.NotEqual((false, 0), Harm(free + 1));
+
+            (bool Late, int Moved) Harm(int minutes)
+            {
+                var start = plan.EffectiveCalendar(plan.Tasks[leaf]).Add(schedule.StartOf(leaf), minutes);
+                var slipped = plan.With(plan.Tasks[leaf].Id, t => t with { Constraint = new(ConstraintKind.StartNoEarlierThan, start) }).Calculate();
+                var others = Leaves(plan).Where(l => l != leaf);
+                var moved = others.Count(l => slipped.StartOf(l) != schedule.StartOf(l) || slipped.FinishOf(l) != schedule.FinishOf(l));
+                return (slipped.Finish > schedule.Finish || Broken(slipped) > Broken(schedule), moved);
+            }
+        }
+    }, iter: 400);
+
+    /// <summary>Minutes by which links to tasks that have not started are broken, of all together. Those that have bind nothing (B1).</summary>
+    private static int Broken(Schedule schedule) => schedule.Warnings
+        .Where(w => w.Code == WarningCode.W1 && schedule.Plan.Find(w.Tasks[1]) is { IsStarted: false, IsFinished: false })
+        .Sum(w => w.Minutes.Count);
+
     [Fact]
     public void A_longer_task_never_makes_the_finish_earlier() => Seeds.Sample(seed =>
     {
