@@ -71,13 +71,21 @@ public sealed class WorkTime
     /// <summary>Working minutes in [<paramref name="from"/>, <paramref name="to"/>); negative when they are the other way round.</summary>
     public int Between(PlanTime from, PlanTime to) => Worked(to) - Worked(from);
 
+    /// <summary><see cref="Add(PlanTime, int)"/> of an instant that may have been counted by this calendar.</summary>
+    internal CountedTime Add(CountedTime time, int n)
+    {
+        if (n == 0) return time;
+        var count = time.WorkedBy(this, this) + n;
+        return new CountedTime(n > 0 ? MinuteEnd(count) : MinuteStart(count), count);
+    }
+
     /// <summary>The latest instant f with <c>Add(f, lag) ≤ limit</c>: a bound on a successor taken back to its predecessor (rule B1).</summary>
-    public PlanTime TakeBack(PlanTime limit, int lag)
+    internal CountedTime TakeBack(CountedTime limit, int lag)
     {
         if (lag == 0) return limit;
-        var worked = Worked(limit);
-        if (lag < 0 && MinuteStart(worked) != limit) worked--;
-        return MinuteStart(worked - lag);
+        var count = limit.WorkedBy(this, this);
+        if (lag < 0 && MinuteStart(count) != limit.Time) count--;
+        return new CountedTime(MinuteStart(count - lag), count - lag);
     }
 
     /// <summary>The working intervals of a day, in minutes from midnight.</summary>

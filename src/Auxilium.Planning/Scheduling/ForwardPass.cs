@@ -6,48 +6,53 @@ namespace Auxilium.Planning.Scheduling;
 /// <summary>Early dates (rules L1, L2, F1, F2, F4).</summary>
 internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule, WorkTime[] calendars)
 {
-    private readonly PlanTime[] _bound = new PlanTime[network.Order.Length];
+    /// <summary>By node: the latest bound that links put on it. Counts here are by the project calendar.</summary>
+    private readonly CountedTime[] _bound = new CountedTime[network.Order.Length];
+
     private readonly WorkTime _project = plan.ProjectCalendar;
+    private readonly CountedTime _start = new(plan.Project.Start, plan.ProjectCalendar.Worked(plan.Project.Start));
+    private readonly CountedTime? _status = DateBounds.StatusBound(plan.Project) is { } status ? new(status) : null;
     private readonly int _minutesPerDay = plan.Project.Units.MinutesPerDay;
+
+    /// <summary>By row: the working minutes of the project calendar before the early finish of a leaf; negative where they were not counted.</summary>
+    public int[] FinishCounts { get; } = new int[plan.Index.Count];
 
     public void Run()
     {
         var rows = plan.Index.Count;
         foreach (var node in network.Order)
         {
-            var finish = _bound[node];
-            if (node < rows && plan.Index.IsLeaf(node))
-            {
-                Place(node);
-                finish = schedule.Finishes[node];
-            }
+            var finish = node < rows && plan.Index.IsLeaf(node) ? Place(node) : _bound[node];
             var targets = network.TargetsOf(node);
             var lags = network.LagsOf(node);
             for (var i = 0; i < targets.Length; i++)
-                _bound[targets[i]] = PlanTime.Max(_bound[targets[i]], lags[i] == 0 ? finish : _project.Add(finish, lags[i]));
+                _bound[targets[i]] = CountedTime.Max(_bound[targets[i]], _project.Add(finish, lags[i]));
         }
     }
 
-    private void Place(int row)
+    private CountedTime Place(int row)
     {
         var task = plan.Tasks[row];
         var calendar = calendars[row];
         var length = LengthOf(task);
+        var count = -1;
         var (start, finish) = (task.ActualStart, task.ActualFinish, task.Pinned, task.Constraint) switch
         {
             ({ } began, { } ended, _, _) => (began, ended),
             (null, { } ended, _, _) => (PlanTime.Min(ended, calendar.Add(ended, -length)), ended),
             ({ } began, _, _, _) => (began, InProgressWork.Finish(plan.Project, task, calendar, length)),
             (_, _, { Start: var pinned, Finish: { } end }, _) => (pinned, end),
-            (_, _, { Start: var pinned }, _) => From(calendar, pinned, length),
-            (_, _, _, { Kind: ConstraintKind.MustStartOn, Date: var date }) => From(calendar, date, length),
-            (_, _, _, { Kind: ConstraintKind.MustFinishOn, Date: var date }) => From(calendar, calendar.Add(date, -length), length),
-            _ => From(calendar, Earliest(row, task, calendar, length), length),
+            (_, _, { Start: var pinned }, _) => From(calendar, new(pinned), length, out count),
+            (_, _, _, { Kind: ConstraintKind.MustStartOn, Date: var date }) => From(calendar, new(date), length, out count),
+            (_, _, _, { Kind: ConstraintKind.MustFinishOn, Date: var date }) => From(calendar, new(calendar.Add(date, -length)), length, out count),
+            _ => From(calendar, Earliest(row, task, calendar, length), length, out count),
         };
         if (finish > PlanTime.Latest || start < PlanTime.Earliest) throw OutOfRange(row);
         schedule.Lengths[row] = length;
         schedule.Starts[row] = start;
         schedule.Finishes[row] = finish;
+        FinishCounts[row] = count;
+        return new CountedTime(finish, count);
     }
 
     private int LengthOf(PlanTask task)
@@ -60,19 +65,22 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
     }
 
     /// <summary>F1: the largest of the project start, the links, a not-before date, and the status date where unfinished work moves.</summary>
-    private PlanTime Earliest(int row, PlanTask task, WorkTime calendar, int length)
+    private CountedTime Earliest(int row, PlanTask task, WorkTime calendar, int length)
     {
-        var earliest = PlanTime.Max(plan.Project.Start, _bound[row]);
+        var earliest = CountedTime.Max(_bound[row], _start);
         if (task.Constraint is { } constraint)
-            earliest = PlanTime.Max(earliest, DateBounds.StartBound(constraint, calendar, length));
-        return DateBounds.StatusBound(plan.Project) is { } status ? PlanTime.Max(earliest, status) : earliest;
+            earliest = CountedTime.Max(earliest, new(DateBounds.StartBound(constraint, calendar, length)));
+        return _status is { } status ? CountedTime.Max(earliest, status) : earliest;
     }
 
     /// <summary>L1, L2: work begins at the next working minute; what has no length stays where it is.</summary>
-    private static (PlanTime Start, PlanTime Finish) From(WorkTime calendar, PlanTime bound, int length)
+    /// <param name="count">Working minutes before the finish, where they are those of the project calendar.</param>
+    private (PlanTime Start, PlanTime Finish) From(WorkTime calendar, CountedTime bound, int length, out int count)
     {
-        if (length == 0) return (bound, bound);
-        var worked = calendar.Worked(bound);
+        count = bound.Worked;
+        if (length == 0) return (bound.Time, bound.Time);
+        var worked = bound.WorkedBy(calendar, _project);
+        count = ReferenceEquals(calendar, _project) ? worked + length : -1;
         return (calendar.MinuteStart(worked), calendar.MinuteEnd(worked + length));
     }
 

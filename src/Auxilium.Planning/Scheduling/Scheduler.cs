@@ -13,9 +13,10 @@ public static class Scheduler
         var network = Network.Of(plan);
         var schedule = new Schedule(plan);
         var calendars = TaskCalendars.Of(plan);
-        new ForwardPass(plan, network, schedule, calendars).Run();
+        var forward = new ForwardPass(plan, network, schedule, calendars);
+        forward.Run();
         schedule.Finish = LatestFinish(plan, schedule);
-        new BackwardPass(plan, network, schedule, calendars).Run();
+        new BackwardPass(plan, network, schedule, calendars, forward.FinishCounts).Run();
         RollUp.Fill(schedule);
         schedule.Warnings = LinkWarnings.Of(schedule);
         return schedule;

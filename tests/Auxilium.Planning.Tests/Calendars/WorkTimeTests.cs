@@ -109,9 +109,20 @@ public class WorkTimeTests
         Gen.Select(Gen.Int[0, 10 * 1440], Gen.Int[-900, 900]).Sample((offset, lag) =>
         {
             var limit = new PlanTime(Monday9.Minutes + offset);
-            var latest = Weekdays.TakeBack(limit, lag);
+            var latest = Weekdays.TakeBack(new CountedTime(limit), lag).Time;
             Assert.True(Weekdays.Add(latest, lag) <= limit);
             Assert.True(Weekdays.Add(new PlanTime(latest.Minutes + 1), lag) > limit);
+        });
+
+    [Fact]
+    public void What_was_counted_on_the_way_is_what_counting_anew_gives() =>
+        Gen.Select(Gen.Int[0, 10 * 1440], Gen.Int[-900, 900]).Sample((offset, n) =>
+        {
+            var time = new PlanTime(Monday9.Minutes + offset);
+            var counted = new CountedTime(time, Weekdays.Worked(time));
+            Assert.Equal(Weekdays.Add(time, n), Weekdays.Add(counted, n).Time);
+            Assert.Equal(Weekdays.Add(counted, n), Weekdays.Add(new CountedTime(time), n) with { Worked = Weekdays.Add(counted, n).Worked });
+            foreach (var after in new[] { Weekdays.Add(counted, n), Weekdays.TakeBack(counted, n) }) Assert.Equal(Weekdays.Worked(after.Time), after.Worked);
         });
 
     private static bool IsWorking(CalendarBook book, string id, int minute)
