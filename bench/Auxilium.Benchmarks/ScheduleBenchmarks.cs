@@ -37,7 +37,8 @@ public class ScheduleBenchmarks
     [Benchmark]
     public Schedule Calculate() => Scheduler.Calculate(_plan);
 
-    /// <summary>The same on a plan never seen before: its rows are indexed first, as after each edit.</summary>
+    /// <summary>The same on a plan never seen before: its rows are indexed and its calendars compiled first.</summary>
     [Benchmark]
-    public Schedule IndexAndCalculate() => Scheduler.Calculate(_plan with { Tasks = [.. _plan.Tasks] });
+    public Schedule CalculateAnew() =>
+        Scheduler.Calculate(new Plan { Project = _plan.Project, Calendars = _plan.Calendars, Tasks = _plan.Tasks, Links = _plan.Links });
 }

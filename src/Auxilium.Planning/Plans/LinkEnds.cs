@@ -7,7 +7,7 @@ internal sealed class LinkEnds
 {
     public LinkEnds(PlanIndex index, ImmutableArray<PlanLink> links)
     {
-        Index = index;
+        Outline = index.Outline;
         Links = links;
         From = new int[links.Length];
         To = new int[links.Length];
@@ -18,7 +18,8 @@ internal sealed class LinkEnds
         }
     }
 
-    public PlanIndex Index { get; }
+    /// <summary>See <see cref="PlanIndex.Outline"/>.</summary>
+    public object Outline { get; }
 
     public ImmutableArray<PlanLink> Links { get; }
 

@@ -78,7 +78,7 @@ public sealed record Plan
         get
         {
             var index = _index;
-            if (index is null || index.Tasks != Tasks) _index = index = new PlanIndex(Tasks);
+            if (index is null || index.Tasks != Tasks) _index = index = new PlanIndex(Tasks, index);
             return index;
         }
     }
@@ -88,7 +88,7 @@ public sealed record Plan
         get
         {
             var ends = _linkEnds;
-            if (ends is null || ends.Index != Index || ends.Links != Links) _linkEnds = ends = new LinkEnds(Index, Links);
+            if (ends is null || ends.Outline != Index.Outline || ends.Links != Links) _linkEnds = ends = new LinkEnds(Index, Links);
             return ends;
         }
     }

@@ -11,9 +11,16 @@ public sealed class PlanIndex
     private readonly int[] _subtreeEnd;
     private string[]? _numbers;
 
-    internal PlanIndex(ImmutableArray<PlanTask> tasks)
+    /// <param name="tasks">The rows.</param>
+    /// <param name="before">An index that may be of the same rows with other contents, whose outline then holds on.</param>
+    internal PlanIndex(ImmutableArray<PlanTask> tasks, PlanIndex? before = null)
     {
         Tasks = tasks;
+        if (before is not null && HaveSameOutline(before.Tasks, tasks))
+        {
+            (_rowById, _parent, _level, _subtreeEnd, _numbers) = (before._rowById, before._parent, before._level, before._subtreeEnd, before._numbers);
+            return;
+        }
         var count = tasks.Length;
         _rowById = new Dictionary<string, int>(count, StringComparer.Ordinal);
         _parent = new int[count];
@@ -36,6 +43,9 @@ public sealed class PlanIndex
     }
 
     internal ImmutableArray<PlanTask> Tasks { get; }
+
+    /// <summary>The same object for every index that has the same rows in the same places.</summary>
+    internal object Outline => _rowById;
 
     public int Count => Tasks.Length;
 
@@ -95,6 +105,16 @@ public sealed class PlanIndex
 
     /// <summary>The row with an outline number, -1 when there is none.</summary>
     public int RowNumbered(string number) => Array.IndexOf(_numbers ??= Number(), number);
+
+    /// <summary>Edits keep the ids of rows they do not touch, so looking at the references is enough.</summary>
+    private static bool HaveSameOutline(ImmutableArray<PlanTask> before, ImmutableArray<PlanTask> after)
+    {
+        if (before.Length != after.Length) return false;
+        for (var row = 0; row < after.Length; row++)
+            if (!ReferenceEquals(before[row], after[row]) && !(ReferenceEquals(before[row].Id, after[row].Id) && ReferenceEquals(before[row].Parent, after[row].Parent)))
+                return false;
+        return true;
+    }
 
     private string[] Number()
     {

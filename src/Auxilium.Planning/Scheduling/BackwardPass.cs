@@ -5,7 +5,7 @@ namespace Auxilium.Planning.Scheduling;
 
 /// <summary>Late dates, total and free float, and what is critical (rules B1–B3).</summary>
 /// <param name="finishCounts">See <see cref="ForwardPass.FinishCounts"/>.</param>
-internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule, WorkTime[] calendars, int[] finishCounts)
+internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule, TaskFacts facts, int[] finishCounts)
 {
     private static readonly CountedTime Unbound = new(WorkTime.Never);
 
@@ -43,11 +43,13 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
 
     private (CountedTime Late, CountedTime Still) Leaf(int row, CountedTime late, CountedTime still)
     {
-        var task = plan.Tasks[row];
-        if (task.IsFinished) return (Unbound, Unbound);
-        var calendar = calendars[row];
+        var traits = facts.Traits[row];
+        if ((traits & TaskTraits.Finished) != 0) return (Unbound, Unbound);
+        var started = (traits & TaskTraits.Started) != 0;
+        var must = !started && (traits & TaskTraits.Must) != 0;
+        var pinned = (traits & TaskTraits.Pinned) != 0;
+        var calendar = facts.Calendars[row];
         var (start, finish, length) = (schedule.Starts[row], schedule.Finishes[row], schedule.Lengths[row]);
-        var must = !task.IsStarted && task is { Pinned: null, Constraint.Kind: ConstraintKind.MustStartOn or ConstraintKind.MustFinishOn };
         late = CountedTime.Min(late, _floatTo);
         still = CountedTime.Min(still, _finish);
         // Counts of working minutes before each instant: differences of them are floats, and each is looked up once.
@@ -55,8 +57,8 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
         var workedLate = must ? worked : late.WorkedBy(calendar, _project);
         var workedStill = still.Time == late.Time && !must ? workedLate : still.WorkedBy(calendar, _project);
         var lateFinish = must ? finish : length == 0 ? late.Time : calendar.MinuteEnd(workedLate);
-        var span = Span(task, calendar, row);
-        var lateStart = must || task.IsStarted ? start : span == 0 ? lateFinish : calendar.MinuteStart(workedLate - span);
+        var span = pinned ? PinnedSpan(plan.Tasks[row], calendar, row) : length;
+        var lateStart = must || started ? start : span == 0 ? lateFinish : calendar.MinuteStart(workedLate - span);
         schedule.LateStarts[row] = lateStart;
         schedule.LateFinishes[row] = lateFinish;
         var total = workedLate - worked;
@@ -64,12 +66,12 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
         schedule.TotalFloats[row] = total;
         schedule.FreeFloats[row] = total >= 0 ? Math.Min(free, total) : free;
         schedule.Criticals[row] = total <= _criticalFloat;
-        if (task.IsStarted) return (Unbound, Unbound);
-        if (task.Pinned is not null || must) return (new(start), Unbound);
+        if (started) return (Unbound, Unbound);
+        if (pinned || must) return (new(start), Unbound);
         return ReferenceEquals(calendar, _project) ? (new(lateStart, workedLate - span), new(start, worked - length)) : (new(lateStart), new(start));
     }
 
-    /// <summary>Working minutes from start to finish: the length, but for a task pinned at both ends.</summary>
-    private int Span(PlanTask task, WorkTime calendar, int row) =>
+    /// <summary>Working minutes from start to finish: the length, or, pinned at both ends, what lies between.</summary>
+    private int PinnedSpan(PlanTask task, WorkTime calendar, int row) =>
         task.Pinned?.Finish is null ? schedule.Lengths[row] : calendar.Between(schedule.Starts[row], schedule.Finishes[row]);
 }

@@ -4,7 +4,7 @@ using Auxilium.Planning.Plans;
 namespace Auxilium.Planning.Scheduling;
 
 /// <summary>Early dates (rules L1, L2, F1, F2, F4).</summary>
-internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule, WorkTime[] calendars)
+internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule, TaskFacts facts)
 {
     /// <summary>By node: the latest bound that links put on it. Counts here are by the project calendar.</summary>
     private readonly CountedTime[] _bound = new CountedTime[network.Order.Length];
@@ -12,7 +12,6 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
     private readonly WorkTime _project = plan.ProjectCalendar;
     private readonly CountedTime _start = new(plan.Project.Start, plan.ProjectCalendar.Worked(plan.Project.Start));
     private readonly CountedTime? _status = DateBounds.StatusBound(plan.Project) is { } status ? new(status) : null;
-    private readonly int _minutesPerDay = plan.Project.Units.MinutesPerDay;
 
     /// <summary>By row: the working minutes of the project calendar before the early finish of a leaf; negative where they were not counted.</summary>
     public int[] FinishCounts { get; } = new int[plan.Index.Count];
@@ -32,21 +31,11 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
 
     private CountedTime Place(int row)
     {
-        var task = plan.Tasks[row];
-        var calendar = calendars[row];
-        var length = LengthOf(task);
+        var (calendar, length) = (facts.Calendars[row], facts.Lengths[row]);
         var count = -1;
-        var (start, finish) = (task.ActualStart, task.ActualFinish, task.Pinned, task.Constraint) switch
-        {
-            ({ } began, { } ended, _, _) => (began, ended),
-            (null, { } ended, _, _) => (PlanTime.Min(ended, calendar.Add(ended, -length)), ended),
-            ({ } began, _, _, _) => (began, InProgressWork.Finish(plan.Project, task, calendar, length)),
-            (_, _, { Start: var pinned, Finish: { } end }, _) => (pinned, end),
-            (_, _, { Start: var pinned }, _) => From(calendar, new(pinned), length, out count),
-            (_, _, _, { Kind: ConstraintKind.MustStartOn, Date: var date }) => From(calendar, new(date), length, out count),
-            (_, _, _, { Kind: ConstraintKind.MustFinishOn, Date: var date }) => From(calendar, new(calendar.Add(date, -length)), length, out count),
-            _ => From(calendar, Earliest(row, task, calendar, length), length, out count),
-        };
+        var (start, finish) = (facts.Traits[row] & (TaskTraits.Fixed | TaskTraits.NotBefore)) == 0
+            ? From(calendar, Earliest(row), length, out count)
+            : Place(row, plan.Tasks[row], calendar, length, ref count);
         if (finish > PlanTime.Latest || start < PlanTime.Earliest) throw OutOfRange(row);
         schedule.Lengths[row] = length;
         schedule.Starts[row] = start;
@@ -55,21 +44,24 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
         return new CountedTime(finish, count);
     }
 
-    private int LengthOf(PlanTask task)
-    {
-        if (task.Milestone) return 0;
-        var (amount, unit) = task.Length;
-        return unit == LengthUnit.Days && amount.Scale == 0 && amount <= 10_000
-            ? (int)amount * _minutesPerDay
-            : plan.Project.Units.Minutes(task.Length).Count;
-    }
+    private (PlanTime Start, PlanTime Finish) Place(int row, PlanTask task, WorkTime calendar, int length, ref int count) =>
+        (task.ActualStart, task.ActualFinish, task.Pinned, task.Constraint) switch
+        {
+            ({ } began, { } ended, _, _) => (began, ended),
+            (null, { } ended, _, _) => (PlanTime.Min(ended, calendar.Add(ended, -length)), ended),
+            ({ } began, _, _, _) => (began, InProgressWork.Finish(plan.Project, task, calendar, length)),
+            (_, _, { Start: var pinned, Finish: { } end }, _) => (pinned, end),
+            (_, _, { Start: var pinned }, _) => From(calendar, new(pinned), length, out count),
+            (_, _, _, { Kind: ConstraintKind.MustStartOn, Date: var date }) => From(calendar, new(date), length, out count),
+            (_, _, _, { Kind: ConstraintKind.MustFinishOn, Date: var date }) => From(calendar, new(calendar.Add(date, -length)), length, out count),
+            (_, _, _, { } notBefore) => From(calendar, CountedTime.Max(Earliest(row), new(DateBounds.StartBound(notBefore, calendar, length))), length, out count),
+            _ => From(calendar, Earliest(row), length, out count),
+        };
 
-    /// <summary>F1: the largest of the project start, the links, a not-before date, and the status date where unfinished work moves.</summary>
-    private CountedTime Earliest(int row, PlanTask task, WorkTime calendar, int length)
+    /// <summary>F1: the largest of the project start, the links, and the status date where unfinished work moves.</summary>
+    private CountedTime Earliest(int row)
     {
         var earliest = CountedTime.Max(_bound[row], _start);
-        if (task.Constraint is { } constraint)
-            earliest = CountedTime.Max(earliest, new(DateBounds.StartBound(constraint, calendar, length)));
         return _status is { } status ? CountedTime.Max(earliest, status) : earliest;
     }
 

@@ -6,7 +6,7 @@ namespace Auxilium.Planning.Scheduling;
 /// <summary>What a schedule could not keep (rules W1, W4). Nothing here stops the calculation.</summary>
 internal static class LinkWarnings
 {
-    public static IReadOnlyList<ScheduleWarning> Of(Schedule schedule)
+    public static IReadOnlyList<ScheduleWarning> Of(Schedule schedule, TaskFacts facts)
     {
         var warnings = new List<ScheduleWarning>();
         var plan = schedule.Plan;
@@ -15,7 +15,7 @@ internal static class LinkWarnings
         {
             var last = plan.Index.SubtreeEnd(ends.To[link]);
             for (var row = ends.To[link]; row < last; row++)
-                if (plan.Index.IsLeaf(row) && IsFixed(plan.Tasks[row]))
+                if ((facts.Traits[row] & TaskTraits.Fixed) != 0)
                     Check(schedule, plan.Links[link], row, warnings);
         }
         if (plan.Project.FinishBy is { } by && schedule.Finish > by)
@@ -25,9 +25,6 @@ internal static class LinkWarnings
         }
         return warnings;
     }
-
-    private static bool IsFixed(PlanTask task) =>
-        task.IsStarted || task.IsFinished || task.Pinned is not null || task.Constraint?.Kind is ConstraintKind.MustStartOn or ConstraintKind.MustFinishOn;
 
     private static void Check(Schedule schedule, PlanLink link, int row, List<ScheduleWarning> warnings)
     {

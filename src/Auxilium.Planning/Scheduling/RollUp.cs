@@ -5,7 +5,7 @@ namespace Auxilium.Planning.Scheduling;
 /// <summary>Dates, length, progress and criticality of phases from their leaves (rules P1–P3).</summary>
 internal static class RollUp
 {
-    public static void Fill(Schedule schedule)
+    public static void Fill(Schedule schedule, TaskFacts facts)
     {
         var plan = schedule.Plan;
         var index = plan.Index;
@@ -16,8 +16,8 @@ internal static class RollUp
         {
             if (index.IsLeaf(row))
             {
-                var task = plan.Tasks[row];
-                var progress = task.IsFinished ? 1 : task.Progress == 0 ? 0 : (double)task.Progress;
+                var traits = facts.Traits[row];
+                var progress = (traits & TaskTraits.Finished) != 0 ? 1 : (traits & TaskTraits.Progress) != 0 ? (double)plan.Tasks[row].Progress : 0;
                 sums[row] = (schedule.Lengths[row] * progress, schedule.Lengths[row], progress >= 1 ? 1 : 0, 1);
                 schedule.Progresses[row] = (float)progress;
             }

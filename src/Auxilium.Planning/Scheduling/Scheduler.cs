@@ -12,13 +12,13 @@ public static class Scheduler
     {
         var network = Network.Of(plan);
         var schedule = new Schedule(plan);
-        var calendars = TaskCalendars.Of(plan);
-        var forward = new ForwardPass(plan, network, schedule, calendars);
+        var facts = TaskFacts.Of(plan);
+        var forward = new ForwardPass(plan, network, schedule, facts);
         forward.Run();
         schedule.Finish = LatestFinish(plan, schedule);
-        new BackwardPass(plan, network, schedule, calendars, forward.FinishCounts).Run();
-        RollUp.Fill(schedule);
-        schedule.Warnings = LinkWarnings.Of(schedule);
+        new BackwardPass(plan, network, schedule, facts, forward.FinishCounts).Run();
+        RollUp.Fill(schedule, facts);
+        schedule.Warnings = LinkWarnings.Of(schedule, facts);
         return schedule;
     }
 
