@@ -108,6 +108,17 @@ test("a bar shows what is done, what sets the finish, and what is a guess or lat
   assert.equal(part("m", "label")?.text, "7 May");
 });
 
+test("a fixed date is a bracket before the bar, and one behind it too when it is pinned", () => {
+  const brackets = (/** @type {boolean} */ pinned) => {
+    const store = aStore([aRow("f", { fixed: "fixed", pinned })]);
+    const scale = scaleFor("weeks", store.project, store.rows);
+    const { bars } = bodyShapes(store, scale, { first: 0, last: 1, left: 0, right: scale.width, height: 300 });
+    return bars[0].parts?.map((shape) => shape.key).filter((key) => key === "from" || key === "to");
+  };
+  assert.deepEqual(brackets(false), ["from"]);
+  assert.deepEqual(brackets(true), ["from", "to"]);
+});
+
 test("each bar is a sentence for those who cannot see it", () => {
   const { shapes } = draw();
   const label = shapes.bars.find((shape) => shape.key === "a")?.at["aria-label"];

@@ -229,7 +229,7 @@ function content(store, row, col, draft) {
     mark.title = row.fixed;
     mark.role = "img";
     mark.ariaLabel = row.fixed;
-    return [words, mark];
+    return [mark, words];
   }
   if (col === "state" && row.state && row.start !== null) {
     const state = document.createElement("span");

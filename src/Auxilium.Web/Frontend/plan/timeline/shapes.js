@@ -181,8 +181,15 @@ function bar(row, at, scale) {
     const keel = { x: x + 0.5, y: y + BAR - 3.5, width: width - 1, height: 4, rx: 1.5, class: "keel" };
     parts.push({ key: "keel", tag: "rect", at: keel });
   }
-  if (row.pinned) parts.push({ key: "pin", tag: "circle", at: { cx: x, cy: y, r: 3.5, class: "pin-mark" } });
+  if (row.fixed) parts.push(bracket("from", x - 2, y, -3));
+  if (row.pinned) parts.push(bracket("to", x + width + 2, y, 3));
   return parts;
+}
+
+/** Around a bar with a fixed date, as around the date in the list. @param {string} key @param {number} x @param {number} y @param {number} out @returns {Shape} */
+function bracket(key, x, y, out) {
+  const d = `M${x} ${y - 2.5}h${out}v${BAR + 5}h${-out}`;
+  return { key, tag: "path", at: { d, class: "bracket" } };
 }
 
 /** A pennant on a mast standing on its date. @param {Row} row @param {number} at @param {Scale} scale @returns {Shape[]} */
