@@ -12,8 +12,10 @@ internal static class EditText
     public static IEnumerable<TextRun> Of(PlanEdit edit, Schedule before, Schedule after) => edit switch
     {
         AddTask e => [Name(after, e.Id), new(" added.")],
-        RemoveTasks e => e.Tasks.Length == 1 ? [Name(before, e.Tasks[0]), new(" removed.")] : [new($"{e.Tasks.Length} rows", true), new(" removed.")],
-        RestoreTasks e => e.Tasks.Length == 1 ? [Name(after, e.Tasks[0].Task.Id), new(" is back.")] : [new($"{e.Tasks.Length} rows", true), new(" are back.")],
+        RemoveTasks { Tasks: [var only] } => [Name(before, only), new($" removed{WithInside(before, only)}.")],
+        RemoveTasks e => [new($"{e.Tasks.Length} rows", true), new(" removed.")],
+        RestoreTasks { Tasks: [var only] } => [Name(after, only.Task.Id), new(" is back.")],
+        RestoreTasks e => [new($"{e.Tasks.Length} rows", true), new(" are back.")],
         RenameTask e => [Name(before, e.Task), new(" is now called "), Name(after, e.Task), new(".")],
         SetLength e => SetLength(e, before, after),
         SetMilestone { On: true } e => [Name(after, e.Task), new(" is now a milestone.")],
@@ -34,6 +36,17 @@ internal static class EditText
     };
 
     private static TextRun Name(Schedule schedule, string task) => new(LengthText.Shorten(schedule.Plan.Find(task)!.Name), true);
+
+    private static string WithInside(Schedule schedule, string task)
+    {
+        var row = schedule.Plan.Index.RowOf(task);
+        return (schedule.Plan.Index.SubtreeEnd(row) - row - 1) switch
+        {
+            0 => "",
+            1 => " with the row inside it",
+            var inside => $" with the {inside} rows inside it",
+        };
+    }
 
     private static IEnumerable<TextRun> SetLength(SetLength edit, Schedule before, Schedule after)
     {

@@ -60,6 +60,16 @@ public class RippleTextTests
     }
 
     [Fact]
+    public void Removing_a_phase_says_what_goes_with_it()
+    {
+        var schedule = PlanText.Plan("Boats 1d\n  Hulls 2d\n  Lines 1d after Hulls\nParade 1d after Boats").Calculate();
+        var edited = EditPipeline.Run(schedule, new RemoveTasks(["Boats"]), new DateOnly(2027, 5, 13), []);
+        Assert.Equal(
+            "Boats removed with the 2 rows inside it. 1 task moved; finish Thu 6 May → Mon 3 May.",
+            string.Concat(RippleText.Of(edited).Select(r => r.Text)));
+    }
+
+    [Fact]
     public void Each_move_says_why()
     {
         var edited = EditPipeline.Run(PlanText.Plan(Regatta).Calculate(), new SetLength("Rig", new(Length.Days(4))), new DateOnly(2027, 5, 13), []);
