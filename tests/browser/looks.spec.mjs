@@ -98,6 +98,10 @@ test("a long plan keeps only the rows in sight in the page", async ({ page, plan
   await plan.cell("Task 0", "name").click();
   await page.keyboard.press("Control+End");
   await expect(plan.cell("Task 1999", "name")).toBeFocused();
+  // The names of the columns and the dates stay above the rows.
+  await expect(page.getByRole("columnheader", { name: "Length" })).toBeInViewport({ ratio: 1 });
+  const above = await page.locator(".list-head").boundingBox();
+  expect(above?.y).toBe((await page.locator(".time-head").boundingBox())?.y);
   await page.keyboard.press("F2");
   await page.keyboard.type("The last");
   await page.keyboard.press("Enter");
