@@ -153,7 +153,7 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
             Assert.Equal(states[i], await _api.PlanAsync(project));
         }
         Assert.Equal(HttpStatusCode.BadRequest, (await _api.TakeBackAsync(project, "lastTakeBack")).Status);
-        Assert.StartsWith("Taken back: A removed.", ApiClient.Sentence((await _api.TakeBackAsync(project)).Body), StringComparison.Ordinal);
+        Assert.StartsWith("Taken back: A removed with the row inside it.", ApiClient.Sentence((await _api.TakeBackAsync(project)).Body), StringComparison.Ordinal);
     }
 
     [Fact]
