@@ -5,6 +5,7 @@ test("a plan is made from nothing, by keyboard, and says what each edit did", as
   await plan.create("Open day at the boathouse");
   await expect(plan.newTask).toBeFocused();
   await expect(plan.strip).toContainText("Type what has to happen");
+  await expect(plan.gauge).toHaveAccessibleName("Starts 3 May");
   await plan.typeTasks("Preparation", "Ask the neighbours", "Paint the sign", "Open day");
   expect(await plan.outline()).toEqual(["1 Preparation", "2 Ask the neighbours", "3 Paint the sign", "4 Open day"]);
 

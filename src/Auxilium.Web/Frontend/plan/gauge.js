@@ -15,7 +15,7 @@ export function drawGauge(store) {
     store.changed();
   }).observe(gauge);
   store.subscribe(() => {
-    const now = JSON.stringify([store.project, width]);
+    const now = JSON.stringify([store.project, width, store.rows.length === 0]);
     if (now === drawn) return;
     drawn = now;
     title.textContent = store.project.name;
@@ -26,12 +26,13 @@ export function drawGauge(store) {
 /** @param {HTMLElement} gauge @param {Store} store */
 function draw(gauge, store) {
   const { start, finish, finishBy, today, progress, spare, isLate } = store.project;
+  const isEmpty = store.rows.length === 0;
   const end = Math.max(finish, finishBy ?? 0, start + 1440);
   const at = (/** @type {number} */ time) => (100 * (time - start)) / (end - start);
   const texts = {
     start: `Starts ${short(dayOf(start))}`,
-    done: `${Math.floor(progress)} % done`,
-    finish: `Finish ${withWeekday(finishDayOf(finish))}`,
+    done: isEmpty ? "" : `${Math.floor(progress)} % done`,
+    finish: isEmpty ? "" : `Finish ${withWeekday(finishDayOf(finish))}`,
     deadline: finishBy === null ? "" : `Deadline ${short(finishDayOf(finishBy))} · ${spare}`,
   };
   const middle = today + 720;
@@ -47,7 +48,7 @@ function draw(gauge, store) {
     tick("gauge-today", at(middle));
     label("today", at(middle), "gauge-start below", "middle");
   }
-  tick("gauge-finish-tick", at(finish));
+  if (!isEmpty) tick("gauge-finish-tick", at(finish));
   if (finishBy !== null) tick("gauge-deadline-tick", at(finishBy));
   const startLabel = label(texts.start, 0, "gauge-start", "left");
   const deadline = texts.deadline ? label(texts.deadline, 100, isLate ? "late" : "gauge-start", "right") : null;
