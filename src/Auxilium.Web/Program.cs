@@ -22,9 +22,7 @@ builder.WebHost.ConfigureKestrel(kestrel =>
 
 services.AddSingleton(TimeProvider.System);
 services.AddSingleton(provider => new Today(provider.GetRequiredService<TimeProvider>(), Today.Read(configuration["TODAY"])));
-services.AddPooledDbContextFactory<AuxiliumDb>(options => AuxiliumDb.Configure(
-    options,
-    configuration["DB"] ?? throw new InvalidOperationException("Set AUXILIUM_DB to the connection string of a PostgreSQL database, or start with ./run, which makes one.")));
+services.AddPooledDbContextFactory<AuxiliumDb>(options => AuxiliumDb.Configure(options, configuration["DB"]!));
 services.AddScoped(provider => provider.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContext());
 services.AddDataProtection().SetApplicationName("Auxilium").PersistKeysToDbContext<AuxiliumDb>();
 services.AddSingleton<PlanMemory>();
@@ -58,12 +56,17 @@ services.AddResponseCompression();
 services.AddHealthChecks().AddDbContextCheck<AuxiliumDb>();
 
 var app = builder.Build();
+if (WhyNoConnection(configuration["DB"]) is { } wrong)
+{
+    await Console.Error.WriteLineAsync(wrong);
+    return 1;
+}
 try
 {
     await using (var db = await app.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync()) await db.Database.MigrateAsync();
     await app.Services.GetRequiredService<DemoOrganisation>().PrepareAsync(withPlans: configuration["EMPTY"] != "1");
 }
-catch (Exception e) when (e is NpgsqlException or ArgumentException || e.InnerException is NpgsqlException)
+catch (Exception e) when (e is NpgsqlException || e.InnerException is NpgsqlException)
 {
     await Console.Error.WriteLineAsync($"Auxilium cannot use the database that AUXILIUM_DB names: {(e.InnerException as NpgsqlException ?? e).Message}");
     return 1;
@@ -89,6 +92,20 @@ ScheduleApi.Map(api);
 app.MapRazorPages().WithStaticAssets();
 await app.RunAsync();
 return 0;
+
+static string? WhyNoConnection(string? text)
+{
+    if (string.IsNullOrWhiteSpace(text)) return "Auxilium cannot start without a database: set AUXILIUM_DB to the connection string of a PostgreSQL database, or start with ./run, which makes one.";
+    try
+    {
+        _ = new NpgsqlConnectionStringBuilder(text);
+        return null;
+    }
+    catch (ArgumentException e)
+    {
+        return $"Auxilium cannot use the database that AUXILIUM_DB names: it is not a connection string such as Host=127.0.0.1;Username=…;Password=…;Database=auxilium. {e.Message}";
+    }
+}
 
 static bool IsApi(HttpContext context) => context.Request.Path.StartsWithSegments("/api");
 

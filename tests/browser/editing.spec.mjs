@@ -83,7 +83,7 @@ test("the strip says what moved, lists it with the reason, and takes it back ten
   // What moved is told after a reload too.
   await page.reload();
   await plan.ready();
-  await page.getByRole("button", { name: "See what moved" }).click();
+  await page.getByRole("button", { name: "See what moved" }).dblclick();
   await expect(dialog.getByRole("row").nth(3)).toHaveText(/Dry-run.*waits for 2 “Rig”/);
   await dialog.getByRole("button", { name: "Dry-run" }).click();
   await expect(plan.cell("Dry-run", "name")).toBeFocused();

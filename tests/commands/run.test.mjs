@@ -121,7 +121,7 @@ test("with AUXILIUM_DB it uses that database, and says so when it cannot", async
       /database that AUXILIUM_DB names: .*password authentication failed/,
     ],
     [server.replace(/Port=[^;]*/, `Port=${port}`), /database that AUXILIUM_DB names: Failed to connect/],
-    ["somewhere", /database that AUXILIUM_DB names: /],
+    ["somewhere", /database that AUXILIUM_DB names: it is not a connection string such as/],
   ])) {
     const { status, stderr } = refuse({ AUXILIUM_DB: wrong }, "--data", data, "--port", String(port));
     assert.equal(status, 1);

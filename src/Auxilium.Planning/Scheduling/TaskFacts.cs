@@ -63,7 +63,10 @@ internal sealed class TaskFacts
             var calendar = plain ? project : plan.EffectiveCalendar(task);
             facts.Calendars[row] = calendar;
             facts.Traits[row] = TraitsOf(task);
-            facts.Lengths[row] = task is { Milestone: false, Length: { Unit: LengthUnit.Days, Amount: { Scale: 0 } days } } ? (int)days * minutesPerDay : plan.LengthOf(task).Count;
+            // Whole days, which most lengths are, need no exact reckoning.
+            facts.Lengths[row] = task is { Milestone: false, Length: { Unit: LengthUnit.Days, Amount: { Scale: 0 } and <= 10_000 and var days } }
+                ? (int)days * minutesPerDay
+                : plan.LengthOf(task).Count;
             if (ReferenceEquals(calendar, last)) continue;
             last = calendar;
             if (usable.Add(calendar) && calendar.Between(plan.Project.Start, LookAheadFrom(plan.Project.Start)) == 0) throw NoWork(plan, row);
