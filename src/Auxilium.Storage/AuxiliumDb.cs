@@ -1,3 +1,4 @@
+using Auxilium.Planning.Plans;
 using Auxilium.Storage.Rows;
 using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
@@ -37,6 +38,7 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : DbContext
         {
             project.ToTable("projects");
             project.Property(p => p.FloatTo).HasConversion<string>();
+            project.Property(p => p.ScheduleFrom).HasConversion<string>().HasDefaultValue(ScheduleFrom.Start).HasSentinel(ScheduleFrom.Start);
             project.Property(p => p.Calendars).HasColumnType("jsonb");
         });
         modelBuilder.Entity<TaskRow>(task =>
@@ -44,11 +46,16 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : DbContext
             task.ToTable("tasks").HasKey(t => new { t.ProjectId, t.Id });
             task.HasOne<ProjectRow>().WithMany().HasForeignKey(t => t.ProjectId);
             task.Property(t => t.ConstraintKind).HasConversion<string>();
+            // What rows have that were written before there were these.
+            task.Property(t => t.Active).HasDefaultValue(true).HasSentinel(true);
+            task.Property(t => t.Splits).HasDefaultValue("");
+            task.Property(t => t.Priority).HasDefaultValue(PlanTask.UsualPriority).HasSentinel(PlanTask.UsualPriority);
             task.Property(t => t.Assignments).HasColumnType("jsonb");
         });
         modelBuilder.Entity<LinkRow>(link =>
         {
             link.ToTable("links").HasKey(l => new { l.ProjectId, l.From, l.To });
+            link.Property(l => l.Kind).HasConversion<string>().HasDefaultValue(LinkKind.FinishToStart).HasSentinel(LinkKind.FinishToStart);
             link.HasOne<ProjectRow>().WithMany().HasForeignKey(l => l.ProjectId);
         });
         modelBuilder.Entity<PersonRow>().ToTable("people");

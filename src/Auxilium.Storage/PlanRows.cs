@@ -16,7 +16,9 @@ internal static class PlanRows
             Name = project.Name,
             Note = project.Note,
             Coordinator = project.Coordinator,
-            Start = PlanTime.FromDateTime(project.Start),
+            ScheduleFrom = project.ScheduleFrom,
+            Start = Time(project.Start),
+            Finish = Time(project.Finish),
             FinishBy = Time(project.FinishBy),
             FloatTo = project.FloatTo,
             StatusDate = Time(project.StatusDate),
@@ -28,7 +30,7 @@ internal static class PlanRows
         Calendars = JsonSerializer.Deserialize<ImmutableArray<WorkCalendar>>(project.Calendars),
         People = [.. people],
         Tasks = [.. tasks.Select(ToTask)],
-        Links = [.. links.Select(l => new PlanLink(l.From, l.To, ReadLength(l.Lag)))],
+        Links = [.. links.Select(l => new PlanLink(l.From, l.To, ReadLength(l.Lag), l.Kind, l.Elapsed))],
     };
 
     public static void Fill(ProjectRow row, Plan plan)
@@ -37,7 +39,9 @@ internal static class PlanRows
         row.Name = project.Name;
         row.Note = project.Note;
         row.Coordinator = project.Coordinator;
-        row.Start = project.Start.ToDateTime();
+        row.ScheduleFrom = project.ScheduleFrom;
+        row.Start = project.Start?.ToDateTime();
+        row.Finish = project.Finish?.ToDateTime();
         row.FinishBy = project.FinishBy?.ToDateTime();
         row.FloatTo = project.FloatTo;
         row.StatusDate = project.StatusDate?.ToDateTime();
@@ -68,10 +72,16 @@ internal static class PlanRows
         Milestone = task.Milestone,
         AroundTheClock = task.AroundTheClock,
         Calendar = task.Calendar,
+        Active = task.Active,
+        Estimate = task.Estimate is { } range ? $"{range.Low} {range.Likely} {range.High}" : null,
+        Deadline = task.Deadline?.ToDateTime(),
+        Splits = string.Join(' ', task.Splits.Select(s => $"{s.After}:{s.For}")),
+        Remaining = task.Remaining?.ToString(),
+        Priority = task.Priority,
         PinnedStart = task.Pinned?.Start.ToDateTime(),
         PinnedFinish = task.Pinned?.Finish?.ToDateTime(),
         ConstraintKind = task.Constraint?.Kind,
-        ConstraintDate = task.Constraint?.Date.ToDateTime(),
+        ConstraintDate = task.Constraint?.Date?.ToDateTime(),
         Progress = task.Progress,
         ActualStart = task.ActualStart?.ToDateTime(),
         ActualFinish = task.ActualFinish?.ToDateTime(),
@@ -80,7 +90,7 @@ internal static class PlanRows
     };
 
     public static LinkRow ToRow(Guid project, PlanLink link, long rank) =>
-        new() { ProjectId = project, From = link.From, To = link.To, Rank = rank, Lag = link.Lag.ToString() };
+        new() { ProjectId = project, From = link.From, To = link.To, Rank = rank, Kind = link.Kind, Lag = link.Lag.ToString(), Elapsed = link.Elapsed };
 
     private static PlanTask ToTask(TaskRow row) => new()
     {
@@ -92,8 +102,14 @@ internal static class PlanRows
         Milestone = row.Milestone,
         AroundTheClock = row.AroundTheClock,
         Calendar = row.Calendar,
+        Active = row.Active,
+        Estimate = row.Estimate?.Split(' ') is [var low, var likely, var high] ? new LengthEstimate(ReadLength(low), ReadLength(likely), ReadLength(high)) : null,
+        Deadline = Time(row.Deadline),
+        Splits = [.. row.Splits.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(s => s.Split(':')).Select(s => new Split(ReadLength(s[0]), ReadLength(s[1])))],
+        Remaining = row.Remaining is { } left ? ReadLength(left) : null,
+        Priority = row.Priority,
         Pinned = Time(row.PinnedStart) is { } start ? new PinnedDates(start, Time(row.PinnedFinish)) : null,
-        Constraint = row.ConstraintKind is { } kind ? new DateConstraint(kind, PlanTime.FromDateTime(row.ConstraintDate!.Value)) : null,
+        Constraint = row.ConstraintKind is { } kind ? new DateConstraint(kind, Time(row.ConstraintDate)) : null,
         Progress = row.Progress,
         ActualStart = Time(row.ActualStart),
         ActualFinish = Time(row.ActualFinish),

@@ -81,6 +81,9 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid project)
     {
         var gone = before.People.Where(p => after.FindPerson(p.Id) is null).Select(p => p.Id).ToList();
         if (gone.Count > 0) await db.Members.Where(m => m.ProjectId == project && gone.Contains(m.PersonId)).ExecuteDeleteAsync(cancel);
+        foreach (var person in after.People)
+            if (before.FindPerson(person.Id) is { } was && was.Calendar != person.Calendar)
+                await db.Members.Where(m => m.ProjectId == project && m.PersonId == person.Id).ExecuteUpdateAsync(m => m.SetProperty(x => x.Calendar, person.Calendar), cancel);
         await AddPeopleAsync(after.People.Select((person, position) => (person, position)).Where(p => before.FindPerson(p.person.Id) is null), cancel);
     }
 

@@ -13,7 +13,7 @@ public class PlanDocumentTests
     private const string Regatta = """
         {
           "format": "auxilium-plan/1",
-          "project": { "name": "Lantern Regatta", "start": "2027-05-03", "finishBy": "2027-06-14", "calendar": "standard", "coordinator": "imke" },
+          "project": { "name": "Lantern Regatta", "start": "2027-05-03", "finish": null, "finishBy": "2027-06-14", "calendar": "standard", "coordinator": "imke" },
           "calendars": [
             { "id": "standard", "name": "Weekdays",
               "week": { "mon": ["09:00-13:00","14:00-18:00"], "tue": ["09:00-13:00","14:00-18:00"], "wed": ["09:00-13:00","14:00-18:00"], "thu": ["09:00-13:00","14:00-18:00"], "fri": ["09:00-13:00","14:00-18:00"], "sat": [], "sun": [] },
@@ -23,11 +23,12 @@ public class PlanDocumentTests
           "people": [ { "id": "imke", "name": "Imke Varga" } ],
           "tasks": [
             { "id": "p1", "name": "Permissions & route" },
-            { "id": "t1", "name": "Harbour permit", "parent": "p1", "length": "5d", "progress": 0.4, "actualStart": "2027-05-06", "assignments": [ { "person": "imke" } ] },
+            { "id": "t1", "name": "Harbour permit", "parent": "p1", "length": "5d", "progress": 0.4, "actualStart": "2027-05-06", "assignments": [ { "person": "imke" } ],
+              "splits": [ { "after": "2d", "for": "4h" } ], "remaining": "3d", "estimate": { "low": "3d", "likely": "5d", "high": "10d" }, "deadline": "2027-05-14", "priority": 700 },
             { "id": "t2", "name": "Route walk", "parent": "p1", "length": "2.5d", "calendar": "weekend", "constraint": { "kind": "finishNoEarlierThan", "date": "2027-05-16" } },
             { "id": "m1", "name": "Route confirmed", "milestone": true, "pinned": { "start": "2027-05-20T12:00" } }
           ],
-          "links": [ { "from": "t1", "to": "m1", "lag": "-1d" } ]
+          "links": [ { "from": "t1", "to": "m1", "lag": "-1d" }, { "from": "t1", "to": "t2", "kind": "FF", "lag": "12h", "elapsed": true } ]
         }
         """;
 
@@ -60,7 +61,8 @@ public class PlanDocumentTests
     [InlineData("$.project.start", "null", "missing")]
     [InlineData("$.project.hoursPerDay", "25", "range")]
     [InlineData("$.project.surprise", "1", "unknownField")]
-    [InlineData("$.project.scheduleFrom", "\"finish\"", "notYet")]
+    [InlineData("$.project.finish", "\"1989-12-31\"", "date")]
+    [InlineData("$.project.scheduleFrom", "\"middle\"", "value")]
     [InlineData("$.project.floatTo", "\"the moon\"", "value")]
     [InlineData("$.project.calendar", "\"nowhere\"", "unknownId")]
     [InlineData("$.calendars[0].week.mon[0]", "\"13:00-09:00\"", "interval")]
@@ -77,19 +79,25 @@ public class PlanDocumentTests
     [InlineData("$.tasks[1].length", "\"99999d\"", "length")]
     [InlineData("$.tasks[1].length", "3", "type")]
     [InlineData("$.tasks[1].progress", "1.2", "range")]
-    [InlineData("$.tasks[1].splits", "[{\"after\":\"1d\",\"for\":\"1d\"}]", "notYet")]
-    [InlineData("$.tasks[1].active", "false", "notYet")]
-    [InlineData("$.tasks[1].deadline", "\"2027-06-01\"", "notYet")]
-    [InlineData("$.tasks[1].estimate", "{\"low\":\"1d\"}", "notYet")]
-    [InlineData("$.tasks[1].remaining", "\"1d\"", "notYet")]
-    [InlineData("$.tasks[1].priority", "900", "notYet")]
+    [InlineData("$.tasks[1].splits[0].after", "\"5d\"", "split")]
+    [InlineData("$.tasks[1].splits[0].for", "\"0d\"", "split")]
+    [InlineData("$.tasks[1].splits[0].for", "null", "missing")]
+    [InlineData("$.tasks[3].splits", "[{\"after\":\"1d\",\"for\":\"1d\"}]", "split")]
+    [InlineData("$.tasks[1].active", "1", "type")]
+    [InlineData("$.tasks[1].deadline", "\"2101-06-01\"", "date")]
+    [InlineData("$.tasks[1].estimate", "{\"low\":\"1d\"}", "missing")]
+    [InlineData("$.tasks[1].estimate.high", "\"4d\"", "estimate")]
+    [InlineData("$.tasks[1].actualStart", "null", "remaining")]
+    [InlineData("$.tasks[1].priority", "1001", "range")]
+    [InlineData("$.tasks[1].priority", "2.5", "range")]
     [InlineData("$.tasks[1].assignments[0].person", "\"nobody\"", "unknownId")]
     [InlineData("$.tasks[1].assignments[0].share", "0", "range")]
-    [InlineData("$.tasks[2].constraint.kind", "\"asLateAsPossible\"", "notYet")]
+    [InlineData("$.tasks[2].constraint.date", "null", "missing")]
     [InlineData("$.tasks[2].constraint.kind", "\"whenever\"", "value")]
     [InlineData("$.tasks[3].length", "\"1d\"", "milestone")]
-    [InlineData("$.links[0].kind", "\"SS\"", "notYet")]
-    [InlineData("$.links[0].elapsed", "true", "notYet")]
+    [InlineData("$.links[0].kind", "\"FX\"", "value")]
+    [InlineData("$.links[0].elapsed", "\"yes\"", "type")]
+    [InlineData("$.links[1].to", "\"p1\"", "linkToOwnPhase")]
     [InlineData("$.links[0].from", "\"m1\"", "linkToItself")]
     [InlineData("$.links[0].to", "\"gone\"", "unknownId")]
     public void A_wrong_value_is_an_error_at_its_path(string path, string value, string code)
@@ -97,7 +105,7 @@ public class PlanDocumentTests
         var root = JsonNode.Parse(Regatta)!;
         Set(root, path, JsonNode.Parse(value));
         var errors = Assert.Throws<UnreadableDocumentException>(() => Read(root.ToJsonString())).Errors;
-        Assert.Contains(errors, e => path.StartsWith(e.Path, StringComparison.Ordinal) && e.Code == code);
+        Assert.Contains(errors, e => (path.StartsWith(e.Path, StringComparison.Ordinal) || e.Code == "remaining" || e.Path.StartsWith(path, StringComparison.Ordinal)) && e.Code == code);
     }
 
     [Fact]
@@ -152,11 +160,74 @@ public class PlanDocumentTests
     {
         var document = ScheduleDocument.Of(Scheduler.Calculate(Read(Regatta)));
         var permit = document.Tasks[1];
-        Assert.Equal(("1.1", "2027-05-06T09:00", "2027-05-12T18:00"), (permit.Outline, permit.Start, permit.Finish));
+        Assert.Equal(("1.1", "2027-05-06T09:00", "2027-05-13T13:00"), (permit.Outline, permit.Start, permit.Finish));
+        Assert.Equal([new("2027-05-06T09:00", "2027-05-07T18:00"), new("2027-05-10T14:00", "2027-05-13T13:00")], permit.Segments);
         Assert.Equal("actual", Assert.Single(permit.Drivers).Kind);
         Assert.Null(document.Tasks[0].TotalFloatMinutes);
         Assert.Equal("pinned", Assert.Single(document.Tasks[3].Drivers).Kind);
     }
+
+    [Fact]
+    public void R1_a_document_from_its_finish_needs_that_date_and_gets_the_start_that_results()
+    {
+        var text = """{ "format": "auxilium-plan/1", "project": { "name": "P", "scheduleFrom": "finish", "finish": "2027-05-07" }, "tasks": [ { "id": "a", "name": "A", "length": "2d" } ] }""";
+        var document = ScheduleDocument.Of(Scheduler.Calculate(Read(text)));
+        Assert.Equal(("2027-05-06T09:00", "2027-05-07T18:00"), (document.Project.Start, document.Project.Finish));
+        Assert.Equal("projectFinish", Assert.Single(document.Tasks[0].Drivers).Kind);
+        var missing = Assert.Throws<UnreadableDocumentException>(() => Read(text.Replace(", \"finish\": \"2027-05-07\"", "", StringComparison.Ordinal))).Errors;
+        Assert.Equal(("$.project.finish", "missing"), (missing[0].Path, missing[0].Code));
+    }
+
+    [Fact]
+    public void K4_an_inactive_task_has_null_for_all_that_comes_of_dates()
+    {
+        var text = """{ "format": "auxilium-plan/1", "project": { "name": "P", "start": "2027-05-03" }, "tasks": [ { "id": "a", "name": "A", "active": false } ] }""";
+        var task = ScheduleDocument.Of(Scheduler.Calculate(Read(text))).Tasks[0];
+        Assert.Equal((null, null, null, null, null), (task.Start, task.EarlyStart, task.LengthMinutes, task.Critical, task.Progress));
+        Assert.Empty(task.Segments);
+    }
+
+    /// <summary>Random bytes, and good documents with values of all kinds put anywhere, are read or refused, never anything else.</summary>
+    [Fact]
+    public void Anything_at_all_is_read_or_refused() => Gen.Int[0, int.MaxValue - 1].Sample(seed =>
+    {
+        var random = new Random(seed);
+        var bytes = new byte[random.Next(400)];
+        random.NextBytes(bytes);
+        if (random.Next(4) > 0)
+        {
+            var root = JsonNode.Parse(Regatta)!;
+            for (var i = random.Next(1, 4); i > 0; i--) Scramble(random, root);
+            bytes = Encoding.UTF8.GetBytes(root.ToJsonString());
+        }
+        try
+        {
+            Assert.NotNull(ScheduleDocument.Of(Scheduler.Calculate(PlanDocumentReader.Read(bytes))));
+        }
+        catch (UnreadableDocumentException e)
+        {
+            Assert.All(e.Errors, error => Assert.StartsWith("$", error.Path, StringComparison.Ordinal));
+        }
+    }, iter: 2_000);
+
+    /// <summary>Puts one value of the document where another was.</summary>
+    private static void Scramble(Random random, JsonNode root)
+    {
+        var all = Inside(root).Where(n => n.Parent is not null).ToList();
+        var (from, to) = (all[random.Next(all.Count)], all[random.Next(all.Count)]);
+        JsonNode?[] odd = [null, "", "2100-12-31T23:59", "1990-01-01", "519w", "-519w", "24:00-24:00", 0, 1, -1, 1e300, 0.999999999999m, true, new JsonArray(), from.DeepClone()];
+        var value = random.Next(3) == 0 ? odd[random.Next(odd.Length)] : from.DeepClone();
+        if (to.Parent is JsonArray list) list[list.IndexOf(to)] = value;
+        else if (to.Parent is JsonObject at) at[at.First(p => p.Value == to).Key] = value;
+    }
+
+    private static IEnumerable<JsonNode> Inside(JsonNode node) =>
+        (node switch
+        {
+            JsonObject o => o.Select(p => p.Value),
+            JsonArray a => a,
+            _ => [],
+        }).Where(n => n is not null).SelectMany(n => Inside(n!)).Append(node);
 
     [Fact]
     public void The_schema_is_json() => Assert.Equal("auxilium-plan/1", JsonDocument.Parse(PlanDocumentSchema.Utf8).RootElement.GetProperty("title").GetString());

@@ -6,7 +6,8 @@ using Auxilium.Planning.Scheduling;
 namespace Auxilium.Planning.Tests;
 
 /// <summary>
-/// A plan in a few lines, for arranging tests: one row a line, indented by two spaces a level, <c>name length after A, B + 2d</c>;
+/// A plan in a few lines, for arranging tests: one row a line, indented by two spaces a level, <c>name length after A, B + 2d</c>,
+/// or after the first word of the links <c>with A</c>, <c>ends with A</c>, <c>ends after A starts</c>, <c>+ 12h elapsed</c>;
 /// a name is one word and the row's id. A length of <c>milestone</c> makes one. The first line may be <c>start 2027-05-03</c>.
 /// </summary>
 internal static class PlanText
@@ -54,16 +55,21 @@ internal static class PlanText
 
     private static IEnumerable<PlanLink> Links(string to, string text)
     {
-        foreach (var part in text["after ".Length..].Split(", "))
+        foreach (var part in text.Split(", "))
         {
-            var words = part.Split(' ');
+            var words = part.Split(' ').ToList();
+            var elapsed = words.Remove("elapsed");
+            var kind = words.Remove("starts") ? LinkKind.StartToFinish
+                : words.Remove("ends") ? LinkKind.FinishToFinish
+                : words[0] == "with" ? LinkKind.StartToStart : LinkKind.FinishToStart;
+            words.RemoveAll(w => w is "after" or "with" or "ends");
             var lag = Length.Zero;
-            if (words.Length == 3)
+            if (words.Count == 3)
             {
                 Assert.True(LengthText.TryParse(words[2], out lag, out _, out _));
                 if (words[1] == "-") lag = lag with { Amount = -lag.Amount };
             }
-            yield return new PlanLink(words[0], to, lag);
+            yield return new PlanLink(words[0], to, lag, kind, elapsed);
         }
     }
 }

@@ -11,9 +11,10 @@ internal static class RandomPlan
     public static CalendarBook Calendars(Random random) => new([Calendar(random, "a"), Calendar(random, "b")]);
 
     /// <param name="random">What it is made of.</param>
-    /// <param name="mixed">With calendars of tasks and people, fixed dates, work done, phases and links of phases; else leaves and plain links only.</param>
+    /// <param name="mixed">With everything there is; else leaves and plain links only.</param>
     /// <param name="most">At most so many rows.</param>
-    public static Plan Of(Random random, bool mixed = true, int most = 60)
+    /// <param name="from">Which end dates are worked out from.</param>
+    public static Plan Of(Random random, bool mixed = true, int most = 60, ScheduleFrom from = ScheduleFrom.Start)
     {
         var count = random.Next(1, most);
         var tasks = new List<PlanTask>();
@@ -28,7 +29,11 @@ internal static class RandomPlan
             tasks.Add(Task(random, $"t{i}", parent, mixed));
         }
         var plan = Plan.Empty("Random", PlanText.DefaultStart) with { Tasks = [.. tasks] };
-        if (mixed) plan = plan with { Calendars = [Calendar(random, "a"), Calendar(random, "b")], People = [new("ann", "Ann", "A", null, "a"), new("bo", "Bo", "B")] };
+        if (from == ScheduleFrom.Finish) plan = plan with { Project = plan.Project with { ScheduleFrom = from, Finish = new(PlanText.DefaultStart.Minutes + 60 * 1440 + 540) } };
+        if (mixed) plan = plan with { Calendars = [Calendar(random, "a"), Calendar(random, "b", "a")], People = [new("ann", "Ann", "A", null, "a"), new("bo", "Bo", "B")] };
+        if (mixed && random.Next(4) == 0)
+            plan = plan with { Project = plan.Project with { StatusDate = new(PlanText.DefaultStart.Minutes + random.Next(0, 20 * 1440)), MoveUnfinishedWork = random.Next(3) > 0 } };
+        if (mixed && random.Next(3) == 0) plan = plan with { Project = plan.Project with { Calendar = "b" } };
         return Link(random, plan, mixed);
     }
 
@@ -37,10 +42,12 @@ internal static class RandomPlan
         for (var i = 0; i < plan.Tasks.Length * 2; i++)
         {
             var lag = mixed && random.Next(3) == 0 ? new Length(random.Next(-20, 20), LengthUnit.Hours) : Length.Zero;
-            var link = new PlanLink(plan.Tasks[random.Next(plan.Tasks.Length)].Id, plan.Tasks[random.Next(plan.Tasks.Length)].Id, lag);
+            var kind = mixed && random.Next(2) == 0 ? (LinkKind)random.Next(4) : LinkKind.FinishToStart;
+            var link = new PlanLink(plan.Tasks[random.Next(plan.Tasks.Length)].Id, plan.Tasks[random.Next(plan.Tasks.Length)].Id, lag, kind, mixed && random.Next(4) == 0);
             if (plan.Index.RowOf(link.From) >= plan.Index.RowOf(link.To)) continue;
+            if (LinkRules.Refusal(plan, link) is not null || plan.Links.Any(l => l.From == link.From && l.To == link.To)) continue;
             var linked = plan with { Links = plan.Links.Add(link) };
-            if (LinkRules.FirstRefusal(linked) is null && !GoesRound(linked)) plan = linked;
+            if (!GoesRound(linked)) plan = linked;
         }
         return plan;
     }
@@ -64,32 +71,45 @@ internal static class RandomPlan
         var task = new PlanTask { Id = id, Name = id, Parent = parent, Length = new Length(random.Next(0, 40), LengthUnit.Hours) };
         if (!mixed) return task;
         var day = new PlanTime(PlanText.DefaultStart.Minutes + random.Next(0, 40 * 1440));
-        return random.Next(14) switch
+        if (random.Next(5) == 0) task = task with { Splits = Splits(random, (int)task.Length.Amount) };
+        if (random.Next(15) == 0) task = task with { Active = false };
+        if (random.Next(12) == 0) task = task with { Deadline = day };
+        if (random.Next(5) == 0) task = task with { Calendar = random.Next(2) == 0 ? "a" : "b" };
+        if (random.Next(5) == 0) task = task with { Assignments = [new Assignment(random.Next(2) == 0 ? "ann" : "bo")] };
+        return random.Next(22) switch
         {
-            0 => task with { Milestone = true, Length = Length.Zero },
+            0 => task with { Milestone = true, Length = Length.Zero, Splits = [] },
             1 => task with { AroundTheClock = true },
-            2 => task with { Calendar = "a" },
-            3 => task with { Calendar = "b", Assignments = [new Assignment("ann")] },
-            4 => task with { Assignments = [new Assignment("ann")] },
-            5 => task with { Pinned = new PinnedDates(day) },
-            6 => task with { Constraint = new DateConstraint(ConstraintKind.StartNoEarlierThan, day) },
-            7 => task with { Constraint = new DateConstraint(ConstraintKind.MustFinishOn, day) },
-            8 => task with { Constraint = new DateConstraint(ConstraintKind.FinishNoEarlierThan, day) },
-            9 => task with { Progress = 0.5m, ActualStart = day },
-            10 => task with { Progress = 1, ActualStart = day, ActualFinish = new PlanTime(day.Minutes + random.Next(0, 3000)) },
+            2 => task with { Pinned = new PinnedDates(day) },
+            3 => task with { Pinned = new PinnedDates(day, new(day.Minutes + random.Next(0, 4000))) },
+            4 => task with { Progress = 0.5m, ActualStart = day },
+            5 => task with { Progress = 0.3m, ActualStart = day, Remaining = new Length(random.Next(0, 30), LengthUnit.Hours) },
+            6 => task with { Progress = 1, ActualStart = day, ActualFinish = new PlanTime(day.Minutes + random.Next(0, 3000)) },
+            7 => task with { Progress = 1, ActualFinish = day },
+            8 or 9 => task with { Constraint = new DateConstraint(ConstraintKind.AsLateAsPossible) },
+            10 or 11 => task with { Constraint = new DateConstraint(ConstraintKind.AsSoonAsPossible) },
+            12 or 13 => task with { Constraint = new DateConstraint((ConstraintKind)random.Next(6), day) },
             _ => task,
         };
     }
 
-    private static WorkCalendar Calendar(Random random, string id)
+    private static ImmutableArray<Split> Splits(Random random, int hours)
     {
-        var week = Enumerable.Range(0, 7).Select(d => (ImmutableArray<WorkInterval>?)(d == 2 || random.Next(3) > 0 ? Day(random) : [])).ToImmutableArray();
+        if (hours < 3) return [];
+        var first = random.Next(1, hours - 1);
+        var one = new Split(new Length(first, LengthUnit.Hours), new Length(random.Next(1, 20), LengthUnit.Hours));
+        return random.Next(2) == 0 ? [one] : [one, new Split(new Length(random.Next(first + 1, hours), LengthUnit.Hours), new Length(random.Next(1, 9), LengthUnit.Hours))];
+    }
+
+    private static WorkCalendar Calendar(Random random, string id, string? on = null)
+    {
+        var week = Enumerable.Range(0, 7).Select(d => d != 2 && on is not null && random.Next(3) == 0 ? null : (ImmutableArray<WorkInterval>?)(d == 2 || random.Next(3) > 0 ? Day(random) : [])).ToImmutableArray();
         var exceptions = Enumerable.Range(0, random.Next(4)).Select(_ =>
         {
             var from = new DateOnly(2027, 5, 1).AddDays(random.Next(30));
             return new CalendarOverride(from, from.AddDays(random.Next(4)), "X", random.Next(2) == 0 ? [] : Day(random));
         });
-        return new WorkCalendar { Id = id, Name = id, Week = week, Exceptions = [.. exceptions] };
+        return new WorkCalendar { Id = id, Name = id, Base = on, Week = week, Exceptions = [.. exceptions] };
     }
 
     /// <summary>Always works from 10:00 to 12:00, so that any two calendars meet.</summary>

@@ -184,7 +184,7 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     [InlineData("""{"type":"typePredecessors","task":"a","after":"3"}""", 422, "circle", "go round in a circle: 1 “A” → 2 “B” → 3 “C” → 1 “A”")]
     [InlineData("""{"type":"typePredecessors","task":"a","after":"9"}""", 422, "unknownRow", "There is no row 9")]
     [InlineData("""{"type":"typePredecessors","task":"a","after":"soon"}""", 422, "linkText", "not a row to come after")]
-    [InlineData("""{"type":"typePredecessors","task":"a","after":"with 2"}""", 422, "linkText", "cannot be planned yet")]
+    [InlineData("""{"type":"typePredecessors","task":"a","after":"ends after 2"}""", 422, "linkText", "ends after 4 starts")]
     [InlineData("""{"type":"setLength","task":"a","length":"soon"}""", 400, null, "is not a length")]
     [InlineData("""{"type":"setLength","task":"a","length":"-3d"}""", 400, null, "cannot be negative")]
     [InlineData("""{"type":"setLength","task":"a","length":"11000d"}""", 422, "length", "longer than ten years")]

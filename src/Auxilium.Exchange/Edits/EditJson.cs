@@ -38,6 +38,7 @@ public sealed class EditJson
                 new TextConverter<DateOrTime>(text => DateText.TryParse(text, today, out var date, out var problem, near) ? date : throw new JsonException(problem)),
                 new TextConverter<Length>(ReadLag),
                 new TextConverter<TypedLength>(text => LengthText.TryParse(text, out var length, out var tentative, out var problem) ? new TypedLength(length, tentative) : throw new JsonException(problem)),
+                new CalendarConverter(),
                 new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false),
             },
         };
@@ -100,6 +101,23 @@ public sealed class EditJson
         for (var i = info.Properties.Count - 1; i >= 0; i--)
             if (info.Properties[i] is { Set: null, AssociatedParameter: null })
                 info.Properties.RemoveAt(i);
+    }
+
+    /// <summary>A calendar as plan documents have it.</summary>
+    private sealed class CalendarConverter : JsonConverter<WorkCalendar>
+    {
+        public override WorkCalendar Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options)
+        {
+            using var document = JsonDocument.ParseValue(ref reader);
+            return CalendarReader.ReadAlone(document.RootElement, "$.edit.calendar");
+        }
+
+        public override void Write(Utf8JsonWriter writer, WorkCalendar value, JsonSerializerOptions options)
+        {
+            writer.WriteStartObject();
+            PlanDocumentWriter.WriteCalendar(writer, value);
+            writer.WriteEndObject();
+        }
     }
 
     /// <summary>A value written as text.</summary>

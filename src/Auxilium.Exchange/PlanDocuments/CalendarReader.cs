@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using System.Text.Json;
 using System.Text.RegularExpressions;
 using Auxilium.Planning.Calendars;
 
@@ -25,6 +26,19 @@ internal static partial class CalendarReader
         }
         Check(calendars, errors);
         return [.. calendars.Select(c => c.Calendar)];
+    }
+
+    /// <exception cref="UnreadableDocumentException">It is not a calendar.</exception>
+    public static WorkCalendar ReadAlone(JsonElement calendar, string path)
+    {
+        var errors = new ErrorList();
+        if (calendar.ValueKind != JsonValueKind.Object) errors.Add(path, "type", "A calendar is an object.");
+        errors.ThrowIfAny();
+        var at = new JsonObjectReader(calendar, path, errors);
+        var read = ReadOne(at, errors);
+        at.Done();
+        errors.ThrowIfAny();
+        return read;
     }
 
     private static WorkCalendar ReadOne(JsonObjectReader at, ErrorList errors)

@@ -17,10 +17,4 @@ internal static class DateFields
         at.Error(field, "date", $"{text} is outside the years that can be planned: give a date from 1990 to 2100.");
         return null;
     }
-
-    /// <summary>Reports a field of the format that cannot be planned with yet, unless it says what leaving it out says.</summary>
-    public static void NotYet(this JsonObjectReader at, string field, bool saysSomething, string instead)
-    {
-        if (saysSomething) at.Error(field, "notYet", $"“{field}” is part of the format, but cannot be planned with yet: {instead}.");
-    }
 }

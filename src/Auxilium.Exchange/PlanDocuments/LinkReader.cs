@@ -6,18 +6,14 @@ namespace Auxilium.Exchange.PlanDocuments;
 /// <summary>Reads <c>$.links</c>.</summary>
 internal static class LinkReader
 {
-    private static readonly string[] Kinds = ["FS", "SS", "FF", "SF"];
-
     public static ImmutableArray<PlanLink> Read(JsonObjectReader root, HashSet<string> tasks, WorkUnits units)
     {
         var links = ImmutableArray.CreateBuilder<PlanLink>();
         foreach (var at in root.Objects("links", LinkRules.MostLinks))
         {
-            var link = new PlanLink(End(at, "from", tasks), End(at, "to", tasks), at.Length("lag", units, signed: true) ?? Length.Zero);
-            var kind = at.Text("kind", 10) ?? "FS";
-            if (!Kinds.Contains(kind)) at.Error("kind", "value", $"“{kind}” is not a kind of link: give FS.");
-            else at.NotYet("kind", kind != "FS", "give FS");
-            at.NotYet("elapsed", at.Flag("elapsed"), "give the lag in working time");
+            var kind = Array.IndexOf(PlanDocumentNames.LinkKinds, at.Text("kind", 10) ?? "FS");
+            if (kind < 0 && at.Has("kind")) at.Error("kind", "value", $"This is not a kind of link: give one of {string.Join(", ", PlanDocumentNames.LinkKinds)}.");
+            var link = new PlanLink(End(at, "from", tasks), End(at, "to", tasks), at.Length("lag", units, signed: true) ?? Length.Zero, (LinkKind)Math.Max(0, kind), at.Flag("elapsed"));
             links.Add(link);
             at.Done();
         }

@@ -14,7 +14,7 @@ public static class PlanDocumentReader
 
     private const int MostPeople = 2_000;
 
-    /// <exception cref="UnreadableDocumentException">Anything in it is wrong, or is a part of the format that cannot be planned yet.</exception>
+    /// <exception cref="UnreadableDocumentException">Anything in it is wrong.</exception>
     public static Plan Read(ReadOnlyMemory<byte> utf8)
     {
         using var document = StrictJson.Parse(utf8);

@@ -37,8 +37,9 @@ public static class PlanDocumentWriter
         json.WriteString("name", project.Name);
         json.WriteString("note", project.Note);
         json.WriteString("coordinator", project.Coordinator);
-        json.WriteString("scheduleFrom", "start");
-        json.WriteString("start", project.Start.ToString());
+        json.WriteString("scheduleFrom", PlanDocumentNames.Camel(project.ScheduleFrom.ToString()));
+        json.WriteString("start", project.Start?.ToString());
+        json.WriteString("finish", project.Finish?.ToString());
         json.WriteString("finishBy", project.FinishBy?.ToString());
         json.WriteString("floatTo", PlanDocumentNames.Camel(project.FloatTo.ToString()));
         json.WriteString("statusDate", project.StatusDate?.ToString());
@@ -50,7 +51,7 @@ public static class PlanDocumentWriter
         json.WriteEndObject();
     }
 
-    private static void WriteCalendar(Utf8JsonWriter json, WorkCalendar calendar)
+    internal static void WriteCalendar(Utf8JsonWriter json, WorkCalendar calendar)
     {
         json.WriteString("id", calendar.Id);
         json.WriteString("name", calendar.Name);
@@ -96,13 +97,19 @@ public static class PlanDocumentWriter
         json.WriteBoolean("aroundTheClock", task.AroundTheClock);
         json.WriteBoolean("tentative", task.Tentative);
         json.WriteBoolean("milestone", task.Milestone);
+        json.WriteBoolean("active", task.Active);
+        WriteEstimate(json, task.Estimate);
         WritePinned(json, task.Pinned);
         WriteConstraint(json, task.Constraint);
+        json.WriteString("deadline", task.Deadline?.ToString());
         json.WriteString("calendar", task.Calendar);
+        WriteList(json, "splits", task.Splits, WriteSplit);
         json.WriteNumber("progress", Plain(task.Progress));
         json.WriteString("actualStart", task.ActualStart?.ToString());
         json.WriteString("actualFinish", task.ActualFinish?.ToString());
+        json.WriteString("remaining", task.Remaining?.ToString());
         WriteList(json, "assignments", task.Assignments, WriteAssignment);
+        json.WriteNumber("priority", task.Priority);
         json.WriteString("note", task.Note);
     }
 
@@ -128,8 +135,28 @@ public static class PlanDocumentWriter
         }
         json.WriteStartObject("constraint");
         json.WriteString("kind", PlanDocumentNames.Of(constraint.Kind));
-        json.WriteString("date", constraint.Date.ToString());
+        if (constraint.Date is { } date) json.WriteString("date", date.ToString());
         json.WriteEndObject();
+    }
+
+    private static void WriteEstimate(Utf8JsonWriter json, LengthEstimate? estimate)
+    {
+        if (estimate is null)
+        {
+            json.WriteNull("estimate");
+            return;
+        }
+        json.WriteStartObject("estimate");
+        json.WriteString("low", estimate.Low.ToString());
+        json.WriteString("likely", estimate.Likely.ToString());
+        json.WriteString("high", estimate.High.ToString());
+        json.WriteEndObject();
+    }
+
+    private static void WriteSplit(Utf8JsonWriter json, Split split)
+    {
+        json.WriteString("after", split.After.ToString());
+        json.WriteString("for", split.For.ToString());
     }
 
     private static void WriteAssignment(Utf8JsonWriter json, Assignment assignment)
@@ -142,8 +169,9 @@ public static class PlanDocumentWriter
     {
         json.WriteString("from", link.From);
         json.WriteString("to", link.To);
-        json.WriteString("kind", "FS");
+        json.WriteString("kind", PlanDocumentNames.Of(link.Kind));
         json.WriteString("lag", link.Lag.ToString());
+        json.WriteBoolean("elapsed", link.Elapsed);
     }
 
     private static void WriteList<T>(Utf8JsonWriter json, string name, ImmutableArray<T> items, Action<Utf8JsonWriter, T> write)

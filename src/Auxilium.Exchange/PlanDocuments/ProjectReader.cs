@@ -5,11 +5,12 @@ using Auxilium.Planning.Plans;
 namespace Auxilium.Exchange.PlanDocuments;
 
 /// <summary>A project as read, before its bare days are understood by its calendar.</summary>
-internal sealed record ReadProject(ProjectSettings Settings, DateOrTime Start, DateOrTime? FinishBy, DateOrTime? StatusDate)
+internal sealed record ReadProject(ProjectSettings Settings, DateOrTime? Start, DateOrTime? Finish, DateOrTime? FinishBy, DateOrTime? StatusDate)
 {
     public ProjectSettings WithDates(WorkTime calendar) => Settings with
     {
-        Start = Start.AsStart(calendar),
+        Start = Start?.AsStart(calendar),
+        Finish = Finish?.AsFinish(calendar),
         FinishBy = FinishBy?.AsFinish(calendar),
         StatusDate = StatusDate?.AsStart(calendar),
     };
@@ -25,26 +26,26 @@ internal static class ProjectReader
         if (root.Object("project") is not { } at)
         {
             if (!root.Has("project")) errors.Add("$.project", "missing", "“project” is missing: a plan needs at least a name and a start.");
-            return new ReadProject(new ProjectSettings { Name = "", Start = default }, AnyDay, null, null);
+            return new ReadProject(new ProjectSettings { Name = "" }, AnyDay, null, null, null);
         }
-        var start = at.Date("start");
-        if (!at.Has("start")) at.Error("start", "missing", "“start” is missing: give the day the project starts.");
-        at.NotYet("scheduleFrom", at.Text("scheduleFrom", 20) is { } from && Known(at, "scheduleFrom", from, "start", "finish") && from == "finish", "schedule from the start and give “finishBy” for the target");
-        at.NotYet("finish", at.Date("finish") is not null, "give “finishBy” for the target");
+        var fromFinish = at.Text("scheduleFrom", 20) is { } from && Known(at, "scheduleFrom", from, "start", "finish") && from == "finish";
+        var (start, finish) = (at.Date("start"), at.Date("finish"));
+        if (!fromFinish && !at.Has("start")) at.Error("start", "missing", "“start” is missing: give the day the project starts.");
+        if (fromFinish && !at.Has("finish")) at.Error("finish", "missing", "“finish” is missing: a project scheduled from its finish has the day it must be finished.");
         var units = Units(at);
         var settings = new ProjectSettings
         {
             Name = Name(at),
             Note = at.Text("note", PlanTask.LongestNote) ?? "",
             Coordinator = Reference(at, "coordinator", [.. people.Select(p => p.Id)], "person"),
-            Start = default,
+            ScheduleFrom = fromFinish ? ScheduleFrom.Finish : ScheduleFrom.Start,
             FloatTo = at.Text("floatTo", 20) is { } to && Known(at, "floatTo", to, "projectFinish", "finishBy") && to == "finishBy" ? FloatTarget.FinishBy : FloatTarget.ProjectFinish,
             MoveUnfinishedWork = at.Flag("moveUnfinishedWork"),
             Calendar = Reference(at, "calendar", calendars, "calendar"),
             Units = units,
             CriticalFloat = at.Length("criticalFloat", units) ?? Length.Zero,
         };
-        var read = new ReadProject(settings, start ?? AnyDay, at.Date("finishBy"), at.Date("statusDate"));
+        var read = new ReadProject(settings, start ?? (fromFinish ? null : AnyDay), finish ?? (fromFinish ? AnyDay : null), at.Date("finishBy"), at.Date("statusDate"));
         at.Done();
         return read;
     }

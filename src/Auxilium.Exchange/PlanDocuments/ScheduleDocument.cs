@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Auxilium.Planning.Scheduling;
 
 namespace Auxilium.Exchange.PlanDocuments;
@@ -7,7 +8,7 @@ public sealed record ScheduleDocument(ScheduledProject Project, IReadOnlyList<Sc
 {
     public static ScheduleDocument Of(Schedule schedule)
     {
-        var drivers = new Drivers(schedule);
+        var drivers = schedule.Drivers;
         return new ScheduleDocument(
             new ScheduledProject(schedule.Start.ToString(), schedule.Finish.ToString(), schedule.Length.Count, Math.Round(schedule.Progress, 4)),
             [.. Enumerable.Range(0, schedule.Plan.Index.Count).Select(row => ScheduledTask.Of(schedule, drivers, row))],
@@ -17,52 +18,58 @@ public sealed record ScheduleDocument(ScheduledProject Project, IReadOnlyList<Sc
 
 public sealed record ScheduledProject(string Start, string Finish, int LengthMinutes, double Progress);
 
-/// <summary>Late dates and floats are <c>null</c> for finished tasks and phases.</summary>
+/// <summary>Late dates and floats are <c>null</c> for finished tasks and phases, everything that comes of dates for inactive ones.</summary>
 public sealed record ScheduledTask
 {
     public required string Id { get; init; }
     public required string Outline { get; init; }
-    public required string Start { get; init; }
-    public required string Finish { get; init; }
+    public string? Start { get; init; }
+    public string? Finish { get; init; }
     public string? EarlyStart { get; init; }
     public string? EarlyFinish { get; init; }
     public string? LateStart { get; init; }
     public string? LateFinish { get; init; }
     public int? TotalFloatMinutes { get; init; }
     public int? FreeFloatMinutes { get; init; }
-    public bool Critical { get; init; }
-    public double Progress { get; init; }
-    public int LengthMinutes { get; init; }
+    public bool? Critical { get; init; }
+    public double? Progress { get; init; }
+    public int? LengthMinutes { get; init; }
     public required IReadOnlyList<ScheduledSegment> Segments { get; init; }
     public required IReadOnlyList<ScheduledDriver> Drivers { get; init; }
 
     internal static ScheduledTask Of(Schedule schedule, Drivers drivers, int row)
     {
+        var off = schedule.IsOff(row);
+        var early = schedule.EarlyDatesOf(row);
         var late = schedule.LateDatesOf(row);
-        var leaf = schedule.Plan.Index.IsLeaf(row);
         return new ScheduledTask
         {
             Id = schedule.Plan.Tasks[row].Id,
             Outline = schedule.Plan.Index.NumberOf(row),
-            Start = schedule.StartOf(row).ToString(),
-            Finish = schedule.FinishOf(row).ToString(),
-            EarlyStart = leaf ? schedule.StartOf(row).ToString() : null,
-            EarlyFinish = leaf ? schedule.FinishOf(row).ToString() : null,
+            Start = off ? null : schedule.StartOf(row).ToString(),
+            Finish = off ? null : schedule.FinishOf(row).ToString(),
+            EarlyStart = early?.Start.ToString(),
+            EarlyFinish = early?.Finish.ToString(),
             LateStart = late?.Start.ToString(),
             LateFinish = late?.Finish.ToString(),
             TotalFloatMinutes = schedule.TotalFloatOf(row)?.Count,
             FreeFloatMinutes = schedule.FreeFloatOf(row)?.Count,
-            Critical = schedule.IsCritical(row),
-            Progress = Math.Round(schedule.ProgressOf(row), 4),
-            LengthMinutes = schedule.LengthOf(row).Count,
+            Critical = off ? null : schedule.IsCritical(row),
+            Progress = off ? null : Math.Round(schedule.ProgressOf(row), 4),
+            LengthMinutes = off ? null : schedule.LengthOf(row).Count,
             Segments = [.. schedule.SegmentsOf(row).Select(s => new ScheduledSegment(s.Start.ToString(), s.Finish.ToString()))],
-            Drivers = [.. drivers.Of(row).Select(d => new ScheduledDriver(PlanDocumentNames.Camel(d.Kind.ToString()), d.From))],
+            Drivers = [.. drivers.Of(row).Select(d => new ScheduledDriver(PlanDocumentNames.Camel(d.Kind.ToString()), d.From, d.To))],
         };
     }
 }
 
 public sealed record ScheduledSegment(string Start, string Finish);
 
-public sealed record ScheduledDriver(string Kind, string? From);
+/// <param name="From">For a link, the task before.</param>
+/// <param name="To">For a link in a project scheduled from its finish, the task after, which holds this one back.</param>
+public sealed record ScheduledDriver(
+    string Kind,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? From,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? To);
 
 public sealed record ScheduledWarning(string Code, IReadOnlyList<string> Tasks, int Minutes, string Message);

@@ -9,7 +9,9 @@ internal sealed record ReadTask(PlanTask Task)
 {
     public (DateOrTime Start, DateOrTime? Finish)? Pinned { get; init; }
 
-    public (ConstraintKind Kind, DateOrTime Date)? Constraint { get; init; }
+    public (ConstraintKind Kind, DateOrTime? Date)? Constraint { get; init; }
+
+    public DateOrTime? Deadline { get; init; }
 
     public DateOrTime? ActualStart { get; init; }
 
@@ -21,13 +23,15 @@ internal sealed record ReadTask(PlanTask Task)
         return Task with
         {
             Pinned = Pinned is var (start, finish) ? new PinnedDates(start.AsStart(calendar), finish?.AsFinish(calendar)) : null,
-            Constraint = Constraint is var (kind, date) ? new DateConstraint(kind, IsFinish(kind) ? date.AsFinish(calendar) : date.AsStart(calendar)) : null,
+            Constraint = Constraint is var (kind, date) ? WithDate(new DateConstraint(kind), date, calendar) : null,
+            Deadline = Deadline?.AsFinish(calendar),
             ActualStart = ActualStart?.AsStart(calendar),
             ActualFinish = ActualFinish?.AsFinish(calendar),
         };
     }
 
-    private static bool IsFinish(ConstraintKind kind) => kind is ConstraintKind.FinishNoEarlierThan or ConstraintKind.MustFinishOn;
+    private static DateConstraint WithDate(DateConstraint constraint, DateOrTime? date, WorkTime calendar) =>
+        constraint with { Date = constraint.IsOfFinish ? date?.AsFinish(calendar) : date?.AsStart(calendar) };
 }
 
 /// <summary>Reads <c>$.tasks</c>.</summary>
@@ -36,8 +40,6 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
     private const int MostHelpers = 50;
 
     private static readonly Dictionary<string, ConstraintKind> Kinds = Enum.GetValues<ConstraintKind>().ToDictionary(PlanDocumentNames.Of);
-
-    private static readonly HashSet<string> LaterKinds = ["startNoLaterThan", "finishNoLaterThan", "asLateAsPossible", "asSoonAsPossible"];
 
     public IReadOnlyList<ReadTask> Read(JsonObjectReader root)
     {
@@ -86,29 +88,74 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
             Length = milestone ? Length.Zero : length ?? Length.OneDay,
             Tentative = at.Has("tentative") ? at.Flag("tentative") : !milestone && !at.Has("length"),
             AroundTheClock = at.Flag("aroundTheClock"),
+            Active = !at.Has("active") || at.Flag("active"),
+            Estimate = ReadEstimate(at, milestone),
+            Splits = ReadSplits(at, milestone ? Length.Zero : length ?? Length.OneDay),
+            Remaining = ReadRemaining(at),
+            Priority = ReadPriority(at),
             Calendar = ReadCalendar(at),
             Progress = ReadProgress(at),
             Assignments = ReadAssignments(at),
             Note = at.Text("note", PlanTask.LongestNote) ?? "",
         };
-        RefuseNotYet(at);
         return new ReadTask(task)
         {
             Pinned = ReadPinned(at),
             Constraint = ReadConstraint(at),
+            Deadline = at.Date("deadline"),
             ActualStart = at.Date("actualStart"),
             ActualFinish = ReadActualFinish(at, task),
         };
     }
 
-    private static void RefuseNotYet(JsonObjectReader at)
+    private LengthEstimate? ReadEstimate(JsonObjectReader task, bool milestone)
     {
-        at.NotYet("active", at.Has("active") && !at.Flag("active"), "leave out tasks that take no part");
-        at.NotYet("estimate", at.Object("estimate") is not null, "give the likely length and mark it “tentative”");
-        at.NotYet("deadline", at.Date("deadline") is not null, "give the project a “finishBy” date");
-        at.NotYet("splits", at.Objects("splits", 1000).Any(), "make two tasks with a lag between them");
-        at.NotYet("remaining", at.Has("remaining"), "give “progress”");
-        at.NotYet("priority", at.Number("priority") is not (null or 500), "leave it out");
+        if (task.Object("estimate") is not { } at) return null;
+        var (low, likely, high) = (Part(at, "low"), Part(at, "likely"), Part(at, "high"));
+        at.Done();
+        if (low is null || likely is null || high is null) return null;
+        var estimate = new LengthEstimate(low.Value, likely.Value, high.Value);
+        if (SplitRules.WhyRefused(estimate, milestone, units) is { } why) task.Error("estimate", "estimate", why);
+        return estimate;
+    }
+
+    /// <summary>A length that must be there.</summary>
+    private Length? Part(JsonObjectReader at, string field)
+    {
+        if (!at.Has(field)) at.Error(field, "missing", $"“{field}” is missing here.");
+        return at.Length(field, units);
+    }
+
+    private ImmutableArray<Split> ReadSplits(JsonObjectReader task, Length length)
+    {
+        var splits = ImmutableArray.CreateBuilder<Split>();
+        var readable = true;
+        foreach (var at in task.Objects("splits", PlanTask.MostSplits))
+        {
+            var (after, pause) = (Part(at, "after"), Part(at, "for"));
+            at.Done();
+            readable &= after is not null && pause is not null;
+            splits.Add(new Split(after ?? Length.Zero, pause ?? Length.Zero));
+        }
+        var read = splits.ToImmutable();
+        if (readable && SplitRules.WhyRefused(read, length, units) is var (position, why)) errors.Add($"{task.PathOf("splits")}[{position}]", "split", why);
+        return read;
+    }
+
+    private Length? ReadRemaining(JsonObjectReader at)
+    {
+        var remaining = at.Length("remaining", units);
+        if (remaining is not null && (!at.Has("actualStart") || at.Has("actualFinish")))
+            at.Error("remaining", "remaining", "Only a task that has started and is not done has work left: give it an “actualStart” and no “actualFinish”.");
+        return remaining;
+    }
+
+    private static int ReadPriority(JsonObjectReader at)
+    {
+        var priority = at.Number("priority") ?? PlanTask.UsualPriority;
+        if (priority is >= 0 and <= 1000 && priority == decimal.Truncate(priority)) return (int)priority;
+        at.Error("priority", "range", "Priority is a whole number from 0 to 1000; 500 is usual.");
+        return PlanTask.UsualPriority;
     }
 
     private static string ReadName(JsonObjectReader at)
@@ -169,16 +216,17 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
         return start is { } s ? (s, finish) : null;
     }
 
-    private static (ConstraintKind, DateOrTime)? ReadConstraint(JsonObjectReader task)
+    private static (ConstraintKind, DateOrTime?)? ReadConstraint(JsonObjectReader task)
     {
         if (task.Object("constraint") is not { } at) return null;
         var kind = at.RequiredText("kind", 40);
-        at.NotYet("kind", LaterKinds.Contains(kind), $"use one of {string.Join(", ", Kinds.Keys)}");
         var known = Kinds.TryGetValue(kind, out var found);
-        if (!known && kind.Length > 0 && !LaterKinds.Contains(kind)) at.Error("kind", "value", $"“{kind}” is not a kind of fixed date: use one of {string.Join(", ", Kinds.Keys)}.");
+        if (!known && kind.Length > 0) at.Error("kind", "value", $"“{kind}” is not a kind of fixed date: use one of {string.Join(", ", Kinds.Keys)}.");
         var date = at.Date("date");
-        if (known && !at.Has("date")) at.Error("date", "missing", "“date” is missing: this kind of fixed date has one.");
+        var needsDate = new DateConstraint(found).NeedsDate;
+        if (known && needsDate && !at.Has("date")) at.Error("date", "missing", "“date” is missing: this kind of fixed date has one.");
+        if (known && !needsDate && at.Has("date")) at.Error("date", "value", "This kind of fixed date has no date of its own: leave it out.");
         at.Done();
-        return known && date is { } d ? (found, d) : null;
+        return known && needsDate == date is not null ? (found, date) : null;
     }
 }

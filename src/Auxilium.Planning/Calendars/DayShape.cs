@@ -12,6 +12,7 @@ internal sealed class DayShape
     public DayShape(IEnumerable<WorkInterval> work)
     {
         var sorted = work.Where(i => i.End > i.Start).OrderBy(i => i.Start).ToArray();
+        Intervals = [.. sorted];
         _starts = [.. sorted.Select(i => i.Start)];
         _ends = [.. sorted.Select(i => i.End)];
         _before = new int[sorted.Length];
@@ -27,7 +28,7 @@ internal sealed class DayShape
     /// <summary>Working minutes in the day.</summary>
     public int Total { get; }
 
-    public ImmutableArray<WorkInterval> Intervals => [.. _starts.Zip(_ends, (s, e) => new WorkInterval(s, e))];
+    public ImmutableArray<WorkInterval> Intervals { get; }
 
     /// <summary>Working minutes before <paramref name="minute"/> of the day.</summary>
     public int WorkedBefore(int minute)

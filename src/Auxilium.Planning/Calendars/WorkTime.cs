@@ -2,12 +2,16 @@ namespace Auxilium.Planning.Calendars;
 
 /// <summary>
 /// A calendar compiled for arithmetic (rule T6). Time is cut into spans in which one week repeats; each span knows the working
-/// minutes before it, so every operation finds one span and makes a few additions. Nothing is allocated.
+/// minutes before it. The years that are asked for are laid out day by day when they first are, so that every operation is a few
+/// steps in a table.
 /// </summary>
 public sealed class WorkTime
 {
     /// <summary>Stands for "never": no working minute is left.</summary>
     internal static readonly PlanTime Never = new(int.MaxValue);
+
+    private const int DaysAhead = 1_500;
+    private const int DaysBack = 300;
 
     private readonly int[] _firstDay;
     private readonly WeekShape[] _week;
@@ -15,6 +19,9 @@ public sealed class WorkTime
     private readonly int[] _offset;
     private readonly SpanFinder _byDay;
     private readonly SpanFinder _byWork;
+
+    /// <summary>The days that were asked for, and some around them; replaced by one of more days when others are.</summary>
+    private DayTable _table = DayTable.Empty;
 
     internal WorkTime(IReadOnlyList<(int FirstDay, WeekShape Week)> spans)
     {
@@ -37,14 +44,53 @@ public sealed class WorkTime
     /// <summary>Working minutes before <paramref name="time"/>, counted from the first day of the calendar.</summary>
     public int Worked(PlanTime time)
     {
-        var day = time.Day;
-        var span = SpanOfDay(day);
-        var week = _week[span];
-        return _offset[span] + week.WorkedBefore(day) + week.DayOf(day).WorkedBefore(time.MinuteOfDay);
+        var table = _table;
+        var day = time.Minutes / PlanTime.MinutesPerDay;
+        var into = day - table.FirstDay;
+        var minute = time.Minutes - day * PlanTime.MinutesPerDay;
+        return (uint)into < (uint)table.Count ? table.Worked(into, minute) : WorkedFarther(day, minute);
     }
 
     /// <summary>Start of the working minute number <paramref name="k"/> (from 0); <see cref="Never"/> when there are not so many.</summary>
     public PlanTime MinuteStart(int k)
+    {
+        var table = _table;
+        var into = k - table.Before;
+        return (uint)into < (uint)table.Total ? table.MinuteStart(into) : StartFarther(k);
+    }
+
+    private int WorkedFarther(int day, int minute)
+    {
+        Reach(day);
+        return CountedBefore(day, minute);
+    }
+
+    private PlanTime StartFarther(int k)
+    {
+        var start = FoundStart(k);
+        Reach(start.Day);
+        return start;
+    }
+
+    /// <summary>Lays out more days, if a plan may have the one that was asked for.</summary>
+    private void Reach(int day)
+    {
+        var (first, last) = (PlanTime.Earliest.Day, PlanTime.Latest.Day);
+        var table = _table;
+        if (day < first || day > last || (uint)(day - table.FirstDay) < (uint)table.Count) return;
+        var from = Math.Max(first, Math.Min(day - DaysBack, table.Count == 0 ? day : table.FirstDay));
+        var to = Math.Min(last, Math.Max(day + DaysAhead, table.FirstDay + table.Count - 1));
+        _table = new DayTable(from, to - from + 1, CountedBefore(from, 0), d => _week[SpanOfDay(d)].DayOf(d));
+    }
+
+    private int CountedBefore(int day, int minute)
+    {
+        var span = SpanOfDay(day);
+        var week = _week[span];
+        return _offset[span] + week.WorkedBefore(day) + week.DayOf(day).WorkedBefore(minute);
+    }
+
+    private PlanTime FoundStart(int k)
     {
         if (k < 0) return new PlanTime(0);
         var span = _byWork.LastAtMost(k);

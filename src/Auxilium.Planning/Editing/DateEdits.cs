@@ -11,6 +11,7 @@ internal static class DateEdits
     {
         var task = PlanEditor.TaskOf(plan, edit.Task);
         TaskEdits.RefusePhase(plan, task, EditField.Start, "dates follow from the rows inside it: move those");
+        TaskEdits.RefuseInactive(plan, task, EditField.Start);
         var calendar = plan.EffectiveCalendar(task);
         var start = edit.Start?.AsStart(calendar);
         if (start is { IsInRange: false })
@@ -23,9 +24,11 @@ internal static class DateEdits
         if (start is null) return Set(plan, new SetFixedDates(task.Id, null, null));
         if (edit.Pin) return Set(plan, new SetFixedDates(task.Id, new PinnedDates(start.Value), null));
         var free = Set(plan, new SetFixedDates(task.Id, null, null));
-        var earliest = Scheduler.Calculate(free.Plan).StartOf(task.Id);
-        var notBefore = start > earliest ? new DateConstraint(ConstraintKind.StartNoEarlierThan, start.Value) : null;
-        return Set(plan, new SetFixedDates(task.Id, null, notBefore));
+        var own = Scheduler.Calculate(free.Plan).StartOf(task.Id);
+        var constraint = plan.Project.ScheduleFrom == ScheduleFrom.Start
+            ? start > own ? new DateConstraint(ConstraintKind.StartNoEarlierThan, start) : null
+            : start < own ? new DateConstraint(ConstraintKind.StartNoLaterThan, start) : null;
+        return Set(plan, new SetFixedDates(task.Id, null, constraint));
     }
 
     public static AppliedEdit Set(Plan plan, SetFixedDates edit)
@@ -33,23 +36,58 @@ internal static class DateEdits
         var task = PlanEditor.TaskOf(plan, edit.Task);
         if (edit.Pinned is { Finish: { } finish } pinned && finish < pinned.Start)
             throw new EditRefusedException("pinned", "A pinned task cannot finish before it starts: give a later finish.", task.Id, EditField.Finish);
-        if (new[] { edit.Pinned?.Start, edit.Pinned?.Finish, edit.Constraint?.Date }.Any(date => date is { IsInRange: false }))
+        if (new[] { edit.Pinned?.Start, edit.Pinned?.Finish, edit.Pinned?.Finish, edit.Constraint?.Date }.Any(date => date is { IsInRange: false }))
             throw new EditRefusedException("outOfRange", "That is outside the years that can be planned: give a date from 1990 to 2100.", task.Id, EditField.Start);
+        if (edit.Constraint is { } constraint && constraint.NeedsDate != constraint.Date is not null)
+            throw new EditRefusedException("date", constraint.NeedsDate ? "This kind of fixed date needs its day." : "This kind of fixed date has no day of its own.", task.Id, EditField.Start);
         var changed = task with { Pinned = edit.Pinned, Constraint = edit.Constraint };
         return PlanEditor.Changed(plan, changed, edit, new SetFixedDates(task.Id, task.Pinned, task.Constraint), EditField.Start);
+    }
+
+    public static AppliedEdit Constrain(Plan plan, SetConstraint edit)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        TaskEdits.RefusePhase(plan, task, EditField.Start, "dates follow from the rows inside it: fix those");
+        if (edit.Kind is not { } kind) return Set(plan, new SetFixedDates(task.Id, null, null));
+        var constraint = new DateConstraint(kind);
+        if (!constraint.NeedsDate) return Set(plan, new SetFixedDates(task.Id, null, constraint));
+        if (edit.Date is not { } date)
+            throw new EditRefusedException("date", "This kind of fixed date needs its day: type one, such as 12 May.", task.Id, EditField.Start);
+        var calendar = plan.EffectiveCalendar(task);
+        return Set(plan, new SetFixedDates(task.Id, null, constraint with { Date = constraint.IsOfFinish ? date.AsFinish(calendar) : date.AsStart(calendar) }));
+    }
+
+    public static AppliedEdit Pin(Plan plan, PinTask edit)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        TaskEdits.RefusePhase(plan, task, EditField.Start, "dates follow from the rows inside it: pin those");
+        var calendar = plan.EffectiveCalendar(task);
+        return Set(plan, new SetFixedDates(task.Id, new PinnedDates(edit.Start.AsStart(calendar), edit.Finish?.AsFinish(calendar)), null));
+    }
+
+    public static AppliedEdit SetDeadline(Plan plan, SetDeadline edit)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        var deadline = edit.Deadline?.AsFinish(plan.EffectiveCalendar(task));
+        if (deadline is { IsInRange: false })
+            throw new EditRefusedException("outOfRange", "That is outside the years that can be planned: give a date from 1990 to 2100.", task.Id, EditField.Deadline);
+        DateOrTime? exact = deadline is { } d ? d : null;
+        DateOrTime? was = task.Deadline is { } w ? w : null;
+        return PlanEditor.Changed(plan, task with { Deadline = deadline }, edit with { Deadline = exact }, edit with { Deadline = was }, EditField.Deadline);
     }
 
     public static AppliedEdit SetFinish(Plan plan, SetFinish edit, EditContext context)
     {
         var task = PlanEditor.TaskOf(plan, edit.Task);
         TaskEdits.RefusePhase(plan, task, EditField.Finish, "dates follow from the rows inside it: move those");
+        TaskEdits.RefuseInactive(plan, task, EditField.Finish);
         var calendar = plan.EffectiveCalendar(task);
         var finish = edit.Finish.AsFinish(calendar);
         if (task.IsFinished) return TrackingEdits.Set(plan, new SetTracking(task.Id, 1, task.ActualStart, finish));
         if (task.Milestone)
             throw new EditRefusedException("milestoneLength", "A milestone takes no time: set its start date instead.", task.Id, EditField.Finish);
         var start = context.Schedule.StartOf(task.Id);
-        var minutes = new WorkMinutes(calendar.Between(start, finish));
+        var minutes = new WorkMinutes(calendar.Between(start, finish) - task.Splits.Sum(split => plan.Project.Units.Minutes(split.For).Count));
         if (minutes <= WorkMinutes.Zero)
             throw new EditRefusedException("finish", $"This task starts on {Dates.Day(start)}, so it cannot be finished by then: give a working day from there on.", task.Id, EditField.Finish);
         return TaskEdits.SetLength(plan, new SetLength(task.Id, new(plan.Project.Units.ToLength(minutes))));

@@ -15,6 +15,19 @@ public enum EditField
     ProjectName,
     ProjectStart,
     FinishBy,
+    Deadline,
+    Calendar,
+    Splits,
+    Estimate,
+    Remaining,
+    Active,
+    ProjectFinish,
+    StatusDate,
+    WorkUnits,
+    ProjectCalendar,
+    Criticality,
+    Calendars,
+    People,
 }
 
 /// <summary>An edit cannot be applied; the plan is as it was.</summary>

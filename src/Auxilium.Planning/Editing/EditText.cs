@@ -27,7 +27,29 @@ internal static class EditText
         SetTracking e => Tracking(e, after),
         SetFixedDates e => Fixed(e, after),
         RenameProject e => [new("The project is now called "), new(e.Name, true), new(".")],
-        SetProjectStart => [new("The project now starts "), new(Dates.Day(after.Start), true), new(".")],
+        LinkTasks e => [Name(after, e.To), new($" {LinkKindText.NowWaits(e.Kind, e.Lag ?? Length.Zero, e.Elapsed)} "), Name(after, e.From), new(".")],
+        UnlinkTasks e => [Name(after, e.To), new(" no longer waits for "), Name(after, e.From), new(".")],
+        SetDeadline { Deadline: { } day } e => [Name(after, e.Task), new($" should be finished by {Dates.FinishDay(day.AsFinish(after.Plan.ProjectCalendar))}.")],
+        SetDeadline e => [Name(after, e.Task), new(" has no deadline now.")],
+        SetSplits { Splits.IsDefaultOrEmpty: true } e => [Name(after, e.Task), new(" is worked on without a pause.")],
+        SetSplits { Splits: [var split] } e => [Name(after, e.Task), new($" pauses for {split.For.InWords()} after {split.After.InWords()} of work.")],
+        SetSplits e => [Name(after, e.Task), new($" pauses {e.Splits.Length} times.")],
+        SetTaskCalendar { Calendar: { } calendar } e => [Name(after, e.Task), new(" goes by the calendar "), new(after.Plan.CalendarBook.Find(calendar)!.Name, true), new(".")],
+        SetTaskCalendar e => [Name(after, e.Task), new(" has no calendar of its own.")],
+        SetAroundTheClock e => [Name(after, e.Task), new(e.On ? " goes on round the clock." : " is worked on in working time only.")],
+        SetEstimate { Estimate: { } range } e => [Name(after, e.Task), new($" may take {range.Low.InWords()} to {range.High.InWords()}, most likely {range.Likely.InWords()}.")],
+        SetEstimate e => [Name(after, e.Task), new(" has no range of lengths now.")],
+        SetActive e => [Name(after, e.Task), new(e.On ? " takes part again." : " takes no part now.")],
+        SetAnchor { From: ScheduleFrom.Finish } => [new("The project must be finished "), new(Dates.FinishDay(after.Finish), true), new("; the latest start is "), new(Dates.Day(after.Start), true), new(".")],
+        SetAnchor => [new("The project now starts "), new(Dates.Day(after.Start), true), new(".")],
+        SetStatusDate { StatusDate: { } date } e => [new($"Progress is reported up to {Dates.Day(date.AsStart(after.Plan.ProjectCalendar))}"), new(e.MoveUnfinishedWork ? "; unfinished work goes on after it." : ".")],
+        SetStatusDate => [new("The project has no status date now.")],
+        SetWorkUnits e => [new(string.Create(CultureInfo.InvariantCulture, $"A day is now {e.HoursPerDay:0.##} hours of work and a week {e.DaysPerWeek:0.##} days."))],
+        SetProjectCalendar => [new("The project goes by the calendar "), new(after.Plan.Project.Calendar is { } id ? after.Plan.CalendarBook.Find(id)!.Name : WorkCalendar.Weekdays.Name, true), new(".")],
+        SetCriticality e => [new($"Tasks with {(e.CriticalFloat.IsZero ? "no float" : $"at most {e.CriticalFloat.InWords()} of float")} set the finish.")],
+        SaveCalendar e => [new("The calendar "), new(e.Calendar.Name, true), new(before.Plan.CalendarBook.Find(e.Calendar.Id) is null ? " is new." : " has changed.")],
+        RemoveCalendar e => [new("The calendar "), new(before.Plan.CalendarBook.Find(e.Calendar)!.Name, true), new(" is gone.")],
+        SetPersonCalendar e => [new(after.Plan.FindPerson(e.Person)!.Name, true), new($" works by {(e.Calendar is { } id ? $"the calendar {after.Plan.CalendarBook.Find(id)!.Name}" : "the project’s calendar")}.")],
         SetFinishBy => [.. FinishBy(after)],
         JoinPlan e => [new(e.Person.Name, true), new(" joined the plan.")],
         LeavePlan => [new("A person left the plan.")],
@@ -73,14 +95,9 @@ internal static class EditText
             yield return new(" no longer waits for anything.");
             yield break;
         }
-        var (first, lag, _) = edit.Links[0];
-        yield return new(lag.Amount switch
-        {
-            0 => " now comes after ",
-            > 0 => $" now comes {lag.InWords()} after ",
-            _ => $" may now begin {(lag with { Amount = -lag.Amount }).InWords()} before the end of ",
-        });
-        yield return Name(after, first);
+        var first = edit.Links[0];
+        yield return new($" {LinkKindText.NowWaits(first.Kind, first.Lag, first.Elapsed)} ");
+        yield return Name(after, first.From);
         if (edit.Links.Length > 1) yield return new(edit.Links.Length == 2 ? " and one more" : $" and {edit.Links.Length - 1} more");
         yield return new(".");
     }
@@ -96,6 +113,7 @@ internal static class EditText
         yield return new(edit switch
         {
             { ActualFinish: { } finish } => $" is done, finished {Dates.FinishDay(finish)}.",
+            { Remaining: { } left } => $" has {left.InWords()} of work left.",
             { ActualStart: { } start, Progress: 0 } => $" started {Dates.Day(start)}.",
             { Progress: > 0 } => string.Create(CultureInfo.InvariantCulture, $" is {edit.Progress * 100:0.#} % done."),
             _ => " has not started.",
@@ -108,7 +126,7 @@ internal static class EditText
         yield return new(edit switch
         {
             { Pinned: { } pinned } => $" is pinned to {Dates.Day(pinned.Start)}.",
-            { Constraint: { } constraint } => $" goes not before {Dates.Day(constraint.Date)}.",
+            { Constraint: { } constraint } => $" {FixedDateText.Does(constraint)}.",
             _ => $" goes as early as its links allow: {Dates.Day(after.StartOf(edit.Task))}.",
         });
     }

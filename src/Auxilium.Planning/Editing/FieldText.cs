@@ -1,4 +1,5 @@
 using System.Globalization;
+using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 
@@ -14,7 +15,13 @@ public static class FieldText
             return touch.Field switch
             {
                 EditField.ProjectName => plan.Project.Name,
-                EditField.ProjectStart => Dates.Day(plan.Project.Start),
+                EditField.ProjectStart or EditField.ProjectFinish => plan.Project.ScheduleFrom == ScheduleFrom.Start ? $"starts {Dates.Day(plan.Project.Anchor)}" : $"finished by {Dates.FinishDay(plan.Project.Anchor)}",
+                EditField.StatusDate => plan.Project.StatusDate is { } status ? Dates.Day(status) + (plan.Project.MoveUnfinishedWork ? ", unfinished work after it" : "") : "no status date",
+                EditField.WorkUnits => string.Create(CultureInfo.InvariantCulture, $"{plan.Project.Units.HoursPerDay:0.##} hours a day, {plan.Project.Units.DaysPerWeek:0.##} days a week"),
+                EditField.ProjectCalendar => CalendarName(plan, plan.Project.Calendar) ?? WorkCalendar.Weekdays.Name,
+                EditField.Criticality => $"up to {plan.Project.CriticalFloat.InWords()} of float",
+                EditField.Calendars => $"{plan.Calendars.Length} calendars, as they are now",
+                EditField.People => string.Join(", ", plan.People.Where(p => p.Calendar is not null).Select(p => $"{p.Name}: {CalendarName(plan, p.Calendar)}")),
                 _ => plan.Project.FinishBy is { } by ? Dates.FinishDay(by) : "no deadline",
             };
         if (plan.Find(touch.Task) is not { } task) return "removed";
@@ -25,7 +32,12 @@ public static class FieldText
             EditField.Owner => plan.FindPerson(task.Owner)?.Name ?? "nobody",
             EditField.After => Predecessors(plan, task.Id) is { Length: > 0 } text ? $"after {text}" : "after nothing",
             EditField.Start => Fixed(task),
-            EditField.Progress => task.IsFinished ? "done" : string.Create(CultureInfo.InvariantCulture, $"{task.Progress * 100:0.#} %"),
+            EditField.Progress => task.IsFinished ? "done" : string.Create(CultureInfo.InvariantCulture, $"{task.Progress * 100:0.#} %{(task.Remaining is { } left ? $", {left} left" : "")}"),
+            EditField.Deadline => task.Deadline is { } deadline ? Dates.FinishDay(deadline) : "no deadline",
+            EditField.Calendar => task.AroundTheClock ? "round the clock" : CalendarName(plan, task.Calendar) ?? "no calendar of its own",
+            EditField.Splits => task.Splits.IsEmpty ? "no pause" : string.Join(", ", task.Splits.Select(s => $"{s.For} after {s.After}")),
+            EditField.Estimate => task.Estimate is { } range ? $"{range.Low} – {range.Likely} – {range.High}" : "no range",
+            EditField.Active => task.Active ? "takes part" : "takes no part",
             EditField.Place => task.Parent is { } phase ? $"in {plan.Find(phase)!.Name}" : "at the top level",
             _ => "in the plan",
         };
@@ -33,12 +45,14 @@ public static class FieldText
 
     /// <summary>The links before a task as its cell shows them: <c>4, 2.1 + 2d</c>.</summary>
     public static string Predecessors(Plan plan, string task) =>
-        string.Join(", ", plan.Links.Where(l => l.To == task).Select(l => LinkText.Format(plan.Index.NumberOf(plan.Index.RowOf(l.From)), l.Lag)));
+        string.Join(", ", plan.Links.Where(l => l.To == task).Select(l => LinkText.Format(plan.Index.NumberOf(plan.Index.RowOf(l.From)), l)));
+
+    private static string? CalendarName(Plan plan, string? id) => id is null ? null : plan.CalendarBook.Find(id)?.Name;
 
     private static string Fixed(PlanTask task) => task switch
     {
-        { Pinned: { } pinned } => $"pinned to {Dates.Day(pinned.Start)}",
-        { Constraint: { } constraint } => $"not before {Dates.Day(constraint.Date)}",
+        { Pinned: { } pinned } => $"pinned to {Dates.Day(pinned.Start)}{(pinned.Finish is { } finish ? $" to {Dates.FinishDay(finish)}" : "")}",
+        { Constraint: { } constraint } => FixedDateText.Of(constraint),
         _ => "no fixed date",
     };
 }

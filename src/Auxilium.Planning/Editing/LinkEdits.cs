@@ -10,7 +10,7 @@ internal static class LinkEdits
     {
         var task = PlanEditor.TaskOf(plan, edit.Task);
         if (!LinkText.TryParse(edit.After, out var typed, out var problem)) throw Refuse("linkText", problem, task.Id);
-        var links = typed.Select(link => new Predecessor(RowNamed(plan, link.Number, edit), link.Lag));
+        var links = typed.Select(link => new Predecessor(RowNamed(plan, link.Number, edit), link.Lag, null, link.Kind, link.Elapsed));
         return Set(plan, new SetPredecessors(task.Id, [.. links]));
     }
 
@@ -23,23 +23,53 @@ internal static class LinkEdits
         var links = plan.Links.RemoveAll(l => l.To == task.Id).ToBuilder();
         var kept = before.ToDictionary(l => l.Link.From, l => l.Position);
         var seen = new HashSet<string>();
-        foreach (var (from, lag, position) in edit.Links.OrderBy(l => l.Position ?? kept.GetValueOrDefault(l.From, int.MaxValue)))
+        foreach (var (from, lag, position, kind, elapsed) in edit.Links.OrderBy(l => l.Position ?? kept.GetValueOrDefault(l.From, int.MaxValue)))
         {
-            var link = new PlanLink(from, task.Id, lag);
-            Check(plan, link, seen);
+            var link = new PlanLink(from, task.Id, lag, kind, elapsed);
+            Check(plan, link, task.Id);
+            if (!seen.Add(link.From)) throw Refuse(LinkRules.Duplicate(plan, link), link.To);
             links.Insert(Math.Clamp(position ?? kept.GetValueOrDefault(from, int.MaxValue), 0, links.Count), link);
         }
         if (links.Count > LinkRules.MostLinks) throw Refuse("tooMany", $"A plan holds at most {LinkRules.MostLinks:N0} links.", task.Id);
-        var inverse = new SetPredecessors(task.Id, [.. before.Select(l => new Predecessor(l.Link.From, l.Link.Lag, l.Position))]);
+        var inverse = new SetPredecessors(task.Id, [.. before.Select(l => new Predecessor(l.Link.From, l.Link.Lag, l.Position, l.Link.Kind, l.Link.Elapsed))]);
         return new AppliedEdit(plan with { Links = links.ToImmutable() }, edit, inverse, [new Touch(task.Id, EditField.After)]);
     }
 
-    private static void Check(Plan plan, PlanLink link, HashSet<string> seen)
+    public static AppliedEdit Link(Plan plan, LinkTasks edit)
     {
-        if (plan.Find(link.From) is null) throw Refuse("taskGone", "A row that this one was to come after is no longer in the plan.", link.To);
-        if (LengthText.WhyUnusable(link.Lag, plan.Project.Units) is { } why) throw Refuse("length", why, link.To);
-        if (!seen.Add(link.From)) throw Refuse(LinkRules.Duplicate(plan, link), link.To);
-        if (LinkRules.Refusal(plan, link) is { } refusal) throw Refuse(refusal, link.To);
+        var to = PlanEditor.TaskOf(plan, edit.To);
+        var link = new PlanLink(edit.From, to.Id, edit.Lag ?? Length.Zero, edit.Kind, edit.Elapsed);
+        Check(plan, link, to.Id);
+        var at = IndexOf(plan, link.From, link.To);
+        if (at < 0 && plan.Links.Length >= LinkRules.MostLinks) throw Refuse("tooMany", $"A plan holds at most {LinkRules.MostLinks:N0} links.", to.Id);
+        if (at < 0 && plan.Links.Count(l => l.To == to.Id) >= LinkRules.MostPredecessors) throw Refuse("tooMany", $"A task can come after at most {LinkRules.MostPredecessors} others.", to.Id);
+        var links = at < 0 ? plan.Links.Insert(Math.Clamp(edit.Position ?? int.MaxValue, 0, plan.Links.Length), link) : plan.Links.SetItem(at, link);
+        PlanEdit inverse = at < 0 ? new UnlinkTasks(link.From, link.To) : Exactly(plan.Links[at], at);
+        return new AppliedEdit(plan with { Links = links }, edit, inverse, [new Touch(to.Id, EditField.After)]);
+    }
+
+    public static AppliedEdit Unlink(Plan plan, UnlinkTasks edit)
+    {
+        var at = IndexOf(plan, edit.From, edit.To);
+        if (at < 0) throw Refuse("linkGone", "These two are not linked any more: somebody has taken the link away.", edit.To);
+        return new AppliedEdit(plan with { Links = plan.Links.RemoveAt(at) }, edit, Exactly(plan.Links[at], at), [new Touch(edit.To, EditField.After)]);
+    }
+
+    private static int IndexOf(Plan plan, string from, string to)
+    {
+        for (var i = 0; i < plan.Links.Length; i++)
+            if (plan.Links[i].To == to && plan.Links[i].From == from)
+                return i;
+        return -1;
+    }
+
+    private static LinkTasks Exactly(PlanLink link, int position) => new(link.From, link.To, link.Kind, link.Lag, link.Elapsed, position);
+
+    private static void Check(Plan plan, PlanLink link, string task)
+    {
+        if (plan.Find(link.From) is null) throw Refuse("taskGone", "A row that this one was to come after is no longer in the plan.", task);
+        if (LengthText.WhyUnusable(link.Lag, plan.Project.Units) is { } why) throw Refuse("length", why, task);
+        if (LinkRules.Refusal(plan, link) is { } refusal) throw Refuse(refusal, task);
     }
 
     private static string RowNamed(Plan plan, string number, TypePredecessors edit)

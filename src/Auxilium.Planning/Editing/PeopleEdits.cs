@@ -50,6 +50,14 @@ internal static class PeopleEdits
         return new AppliedEdit(plan with { People = plan.People.Add(person) }, new JoinPlan(person), new LeavePlan(person.Id), []);
     }
 
+    public static AppliedEdit SetCalendar(Plan plan, SetPersonCalendar edit)
+    {
+        var person = plan.FindPerson(edit.Person) ?? throw new EditRefusedException("unknownPerson", "That person is not on this plan.");
+        CalendarEdits.CheckKnown(plan, edit.Calendar, null, EditField.People);
+        var people = plan.People.Replace(person, person with { Calendar = edit.Calendar });
+        return new AppliedEdit(plan with { People = people }, edit, edit with { Calendar = person.Calendar }, [new Touch(null, EditField.People)]);
+    }
+
     public static AppliedEdit Leave(Plan plan, LeavePlan edit)
     {
         var person = plan.FindPerson(edit.Person) ?? throw new EditRefusedException("unknownPerson", "That person is not on this plan.");

@@ -48,7 +48,15 @@ public sealed record TypePredecessors(string Task, string After, ImmutableDictio
 public sealed record SetPredecessors(string Task, ImmutableArray<Predecessor> Links) : PlanEdit;
 
 /// <param name="Position">Where the link stands among all links of the plan; at the end when left out.</param>
-public sealed record Predecessor(string From, Length Lag, int? Position = null);
+public sealed record Predecessor(string From, Length Lag, int? Position = null, LinkKind Kind = LinkKind.FinishToStart, bool Elapsed = false);
+
+/// <summary>Links two tasks, or changes the link between them.</summary>
+/// <param name="Lag">None when left out; negative is a lead.</param>
+/// <param name="Position">Where a new link stands among all links of the plan; at the end when left out.</param>
+public sealed record LinkTasks(string From, string To, LinkKind Kind = LinkKind.FinishToStart, Length? Lag = null, bool Elapsed = false, int? Position = null) : PlanEdit;
+
+/// <summary>Takes the link between two tasks away.</summary>
+public sealed record UnlinkTasks(string From, string To) : PlanEdit;
 
 /// <summary>The row goes into the row above it at its level, with all that is inside it.</summary>
 public sealed record IndentTask(string Task) : PlanEdit;
@@ -71,15 +79,43 @@ public sealed record ReportProgress(string Task, decimal Progress) : PlanEdit;
 /// <summary>The task is done: on that day, or as planned if that has passed, else today.</summary>
 public sealed record FinishTask(string Task, DateOrTime? On = null) : PlanEdit;
 
-/// <summary>Sets progress and actual dates exactly.</summary>
-public sealed record SetTracking(string Task, decimal Progress, PlanTime? ActualStart, PlanTime? ActualFinish) : PlanEdit;
+/// <summary>Work left of a task that has started; <c>null</c> for what its length and progress say.</summary>
+public sealed record SetRemaining(string Task, Length? Remaining) : PlanEdit;
+
+/// <summary>Sets progress, actual dates and work left exactly.</summary>
+public sealed record SetTracking(string Task, decimal Progress, PlanTime? ActualStart, PlanTime? ActualFinish, Length? Remaining = null) : PlanEdit;
 
 /// <summary>
 /// Puts a task on a day, by hand or by dragging its bar. Not pinned: it goes <em>not before</em> that day and still follows its
-/// links; on a day its links do not reach back to, they alone decide. Pinned: it stays there whatever its links say. A task that
+/// links; on a day its links do not reach back to, they alone decide. (Worked out from the finish: <em>not after</em>, the same way.) Pinned: it stays there whatever its links say. A task that
 /// has started gets the day as its actual start. Without a day the task is free again.
 /// </summary>
 public sealed record PlaceTask(string Task, DateOrTime? Start, bool Pin = false) : PlanEdit;
+
+/// <summary>Gives a task a fixed date of a kind, instead of any it had; without a kind it is free.</summary>
+/// <param name="Date">Left out for the kinds that have none.</param>
+public sealed record SetConstraint(string Task, ConstraintKind? Kind, DateOrTime? Date = null) : PlanEdit;
+
+/// <summary>Pins a task to a start, and to a finish if given, whatever its links say.</summary>
+public sealed record PinTask(string Task, DateOrTime Start, DateOrTime? Finish = null) : PlanEdit;
+
+/// <summary>The day a task should be finished by; missing it moves nothing.</summary>
+public sealed record SetDeadline(string Task, DateOrTime? Deadline) : PlanEdit;
+
+/// <summary>The pauses in a task's work, in order.</summary>
+public sealed record SetSplits(string Task, ImmutableArray<Split> Splits) : PlanEdit;
+
+/// <summary>The calendar a task works by, besides its owner's; <c>null</c> for none of its own.</summary>
+public sealed record SetTaskCalendar(string Task, string? Calendar) : PlanEdit;
+
+/// <summary>Whether a task's length counts every minute of the clock.</summary>
+public sealed record SetAroundTheClock(string Task, bool On) : PlanEdit;
+
+/// <summary>What a task takes at best, most likely and at worst, in that order; <c>null</c> for no range.</summary>
+public sealed record SetEstimate(string Task, LengthEstimate? Estimate) : PlanEdit;
+
+/// <summary>Whether a row, with all that is inside it, takes part in the plan.</summary>
+public sealed record SetActive(string Task, bool On) : PlanEdit;
 
 /// <summary>Sets a task's fixed dates exactly.</summary>
 public sealed record SetFixedDates(string Task, PinnedDates? Pinned, DateConstraint? Constraint) : PlanEdit;
@@ -89,7 +125,37 @@ public sealed record SetFinish(string Task, DateOrTime Finish) : PlanEdit;
 
 public sealed record RenameProject(string Name) : PlanEdit;
 
+/// <summary>The day the project starts; dates go from there.</summary>
 public sealed record SetProjectStart(DateOrTime Start) : PlanEdit;
+
+/// <summary>The day the project must be finished; dates go back from there, and the latest start follows.</summary>
+public sealed record SetProjectFinish(DateOrTime Finish) : PlanEdit;
+
+/// <summary>Sets which end of the project dates are worked out from, exactly.</summary>
+public sealed record SetAnchor(ScheduleFrom From, PlanTime? Start, PlanTime? Finish) : PlanEdit;
+
+/// <summary>The day up to which progress is reported, and whether unfinished work before it is planned after it.</summary>
+public sealed record SetStatusDate(DateOrTime? StatusDate, bool MoveUnfinishedWork = false) : PlanEdit;
+
+/// <param name="HoursPerDay">What a day of work comes to: above 0, at most 24, in whole minutes.</param>
+/// <param name="DaysPerWeek">What a week comes to: above 0, at most 7.</param>
+public sealed record SetWorkUnits(decimal HoursPerDay, decimal DaysPerWeek) : PlanEdit;
+
+/// <param name="Calendar">Id of one of the plan's calendars; <c>null</c> for plain weekdays.</param>
+public sealed record SetProjectCalendar(string? Calendar) : PlanEdit;
+
+/// <summary>What counts as setting the finish, and what float is measured to.</summary>
+public sealed record SetCriticality(Length CriticalFloat, FloatTarget FloatTo) : PlanEdit;
+
+/// <summary>Adds a calendar, or changes the one with its id.</summary>
+/// <param name="Position">Where a new one stands among the plan's calendars; at the end when left out.</param>
+public sealed record SaveCalendar(WorkCalendar Calendar, int? Position = null) : PlanEdit;
+
+/// <summary>Removes a calendar that nothing goes by.</summary>
+public sealed record RemoveCalendar(string Calendar) : PlanEdit;
+
+/// <summary>The calendar a person works by on this plan; <c>null</c> for the project's.</summary>
+public sealed record SetPersonCalendar(string Person, string? Calendar) : PlanEdit;
 
 public sealed record SetFinishBy(DateOrTime? FinishBy) : PlanEdit;
 

@@ -31,11 +31,11 @@ public sealed record Ripple
     public static Ripple Between(Schedule before, Schedule after)
     {
         var moves = new List<Move>();
-        var drivers = new Lazy<Drivers>(() => new Drivers(after));
+        var drivers = new Lazy<Drivers>(() => after.Drivers);
         for (var row = 0; row < after.Plan.Index.Count; row++)
         {
             var id = after.Plan.Tasks[row].Id;
-            if (after.Plan.Index.IsPhase(row) || !before.Plan.Index.TryFind(id, out var was)) continue;
+            if (!after.IsLeaf(row) || !before.Plan.Index.TryFind(id, out var was) || before.IsOff(was)) continue;
             if (before.StartOf(was) != after.StartOf(row) || before.FinishOf(was) != after.FinishOf(row))
                 moves.Add(MoveOf(before, was, after, row, drivers.Value));
         }

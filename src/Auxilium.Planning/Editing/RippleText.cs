@@ -44,8 +44,8 @@ public static class RippleText
             { IsFinished: true } => "has finished",
             { IsStarted: true } => "has started",
             { Pinned: not null } => "pinned",
-            { Constraint: not null } => "not before its fixed date",
-            _ => "starts with the project",
+            { Constraint: { } constraint } => FixedDateText.Of(constraint),
+            _ => plan.Project.ScheduleFrom == ScheduleFrom.Start ? "starts with the project" : "as late as the finish allows",
         };
     }
 

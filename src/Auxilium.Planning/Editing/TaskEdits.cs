@@ -21,6 +21,8 @@ internal static class TaskEdits
             throw new EditRefusedException("milestoneLength", $"“{LengthText.Shorten(task.Name)}” is a milestone and takes no time: turn it into a task first to give it a length.", task.Id, EditField.Length);
         if (LengthText.WhyUnusable(length, plan.Project.Units) is { } why)
             throw new EditRefusedException("length", why, task.Id, EditField.Length);
+        if (SplitRules.WhyRefused(task.Splits, task.Milestone ? Length.Zero : length, plan.Project.Units) is not null)
+            throw new EditRefusedException("split", $"“{LengthText.Shorten(task.Name)}” pauses after {task.Splits[^1].After.InWords()} of work, so it takes longer than that: give a greater length, or take out the pause first.", task.Id, EditField.Length);
         var changed = task with { Length = length, Tentative = tentative };
         return PlanEditor.Changed(plan, changed, edit, new SetLength(task.Id, new(task.Length, task.Tentative)), EditField.Length);
     }
@@ -29,6 +31,8 @@ internal static class TaskEdits
     {
         var task = PlanEditor.TaskOf(plan, edit.Task);
         RefusePhase(plan, task, EditField.Length, "rows would have nowhere to go: take them out of it before making it a milestone");
+        if (edit.On && (!task.Splits.IsEmpty || task.Estimate is not null))
+            throw new EditRefusedException("milestoneLength", $"A milestone takes no time: take out the pauses and the range of “{LengthText.Shorten(task.Name)}” first.", task.Id, EditField.Length);
         var kept = new TypedLength(task.Length, task.Tentative);
         var (length, tentative) = edit.On ? default : edit.Length ?? (task.Milestone ? new TypedLength(Length.OneDay, Tentative: true) : kept);
         if (LengthText.WhyUnusable(length, plan.Project.Units) is { } why) throw new EditRefusedException("length", why, task.Id, EditField.Length);
@@ -47,6 +51,14 @@ internal static class TaskEdits
         if (trimmed.Any(char.IsControl))
             throw new EditRefusedException("name", "A name is one line of text: leave out line breaks and control characters.", task, EditField.Name);
         return trimmed;
+    }
+
+    /// <summary>Refuses what needs dates of a row that takes no part.</summary>
+    public static void RefuseInactive(Plan plan, PlanTask task, EditField field)
+    {
+        for (var row = plan.Index.RowOf(task.Id); row >= 0; row = plan.Index.ParentOf(row))
+            if (!plan.Tasks[row].Active)
+                throw new EditRefusedException("inactive", $"“{LengthText.Shorten(plan.Tasks[row].Name)}” takes no part in the plan, so it has no dates: let it take part first.", task.Id, field);
     }
 
     public static void RefusePhase(Plan plan, PlanTask task, EditField field, string itsWhat)

@@ -38,6 +38,14 @@ internal static class TrackingEdits
         return Set(plan, new SetTracking(task.Id, 1, PlanTime.Min(start, finish), finish));
     }
 
+    public static AppliedEdit SetRemaining(Plan plan, SetRemaining edit)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        TaskEdits.RefusePhase(plan, task, EditField.Remaining, "work left follows from the rows inside it: report on those");
+        if (edit.Remaining is { Amount: < 0 }) throw new EditRefusedException("length", "Work left cannot be negative: type a length from 0 up, such as 2d.", task.Id, EditField.Remaining);
+        return Set(plan, new SetTracking(task.Id, task.Progress, task.ActualStart, task.ActualFinish, edit.Remaining));
+    }
+
     public static AppliedEdit Set(Plan plan, SetTracking edit)
     {
         var task = PlanEditor.TaskOf(plan, edit.Task);
@@ -47,8 +55,14 @@ internal static class TrackingEdits
             throw new EditRefusedException("actualDates", $"A task cannot finish ({Dates.Day(finish)}) before it starts ({Dates.Day(start)}): give a later finish.", task.Id, EditField.Finish);
         if (edit.ActualStart is { IsInRange: false } || edit.ActualFinish is { IsInRange: false })
             throw Refuse("outOfRange", "Give dates from 1990 to 2100.", task.Id);
-        var changed = task with { Progress = edit.Progress, ActualStart = edit.ActualStart, ActualFinish = edit.ActualFinish };
-        var inverse = new SetTracking(task.Id, task.Progress, task.ActualStart, task.ActualFinish);
+        if (edit.Remaining is { } left)
+        {
+            if (edit.ActualStart is null || edit.ActualFinish is not null)
+                throw new EditRefusedException("remaining", "Only a task that has started and is not done has work left to report: give it a start first.", task.Id, EditField.Remaining);
+            if (LengthText.WhyUnusable(left, plan.Project.Units) is { } why) throw new EditRefusedException("length", why, task.Id, EditField.Remaining);
+        }
+        var changed = task with { Progress = edit.Progress, ActualStart = edit.ActualStart, ActualFinish = edit.ActualFinish, Remaining = edit.Remaining };
+        var inverse = new SetTracking(task.Id, task.Progress, task.ActualStart, task.ActualFinish, task.Remaining);
         return PlanEditor.Changed(plan, changed, edit, inverse, EditField.Progress);
     }
 
@@ -58,8 +72,11 @@ internal static class TrackingEdits
         return planned.Date <= context.Today ? planned : new DateOrTime(context.Today).AsStart(plan.EffectiveCalendar(task));
     }
 
-    private static void RefusePhase(Plan plan, PlanTask task) =>
+    private static void RefusePhase(Plan plan, PlanTask task)
+    {
         TaskEdits.RefusePhase(plan, task, EditField.Progress, "progress follows from the rows inside it: report on those");
+        TaskEdits.RefuseInactive(plan, task, EditField.Progress);
+    }
 
     private static EditRefusedException Refuse(string code, string message, string task) => new(code, message, task, EditField.Progress);
 }

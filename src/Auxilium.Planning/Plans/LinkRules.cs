@@ -32,6 +32,8 @@ public static class LinkRules
             return PlanProblem.About("linkToOwnPhase", $"{Named(plan, from)} is a phase with {Named(plan, to)} inside it, so neither can wait for the other: link {Named(plan, to)} to a task outside the phase.", link.From, link.To);
         if (index.IsDescendant(from, to))
             return PlanProblem.About("linkToOwnPhase", $"{Named(plan, from)} is inside the phase {Named(plan, to)}, so neither can wait for the other: link tasks inside the phase to each other.", link.From, link.To);
+        if (link.ToFinish && index.IsPhase(to))
+            return PlanProblem.About("linkToPhaseFinish", $"{Named(plan, to)} is a phase, and its finish follows from the rows inside it: let it come after {Named(plan, from)} or start with it, or link a row inside it.", link.From, link.To);
         return null;
     }
 

@@ -3,12 +3,13 @@ using System.Text.RegularExpressions;
 
 namespace Auxilium.Planning.Plans;
 
-/// <summary>A link as typed: the number of the row before, and the lag.</summary>
-public readonly record struct TypedLink(string Number, Length Lag);
+/// <summary>A link as typed: the number of the row before, the lag, and which dates it is about.</summary>
+public readonly record struct TypedLink(string Number, Length Lag, LinkKind Kind = LinkKind.FinishToStart, bool Elapsed = false);
 
 /// <summary>
-/// Reads what must come first as people type it: <c>after 4</c>, <c>4</c>, <c>after 4, 2.1 + 2d</c>, <c>after 4 - 1d</c>.
-/// Rows go by the number the list shows.
+/// Reads what must come first as people type it: <c>after 4</c>, <c>4</c>, <c>after 4, 2.1 + 2d</c>, <c>after 4 - 1d</c>,
+/// <c>with 4</c> (start together), <c>ends with 4</c> (finish together), <c>ends after 4 starts</c>; <c>+ 12h elapsed</c> counts the
+/// clock. Rows go by the number the list shows.
 /// </summary>
 public static partial class LinkText
 {
@@ -44,23 +45,42 @@ public static partial class LinkText
                 if (!LengthText.TryParse(match.Groups["lag"].Value, out lag, out _, out problem)) return false;
                 if (match.Groups["sign"].Value != "+") lag = lag with { Amount = -lag.Amount };
             }
-            found.Add(new TypedLink(match.Groups["number"].Value, lag));
+            found.Add(new TypedLink(match.Groups["number"].Value, lag, KindOf(match), match.Groups["elapsed"].Success));
         }
         return true;
     }
 
-    /// <summary>The short form that a cell shows: <c>4, 2.1 + 2d</c>.</summary>
-    public static string Format(string number, Length lag) =>
-        lag.IsZero ? number : string.Create(CultureInfo.InvariantCulture, $"{number} {(lag.Amount < 0 ? '-' : '+')} {lag with { Amount = Math.Abs(lag.Amount) }}");
+    /// <summary>The short form that a cell shows: <c>4</c>, <c>2.1 + 2d</c>, <c>with 4</c>, <c>ends after 4 starts</c>.</summary>
+    public static string Format(string number, PlanLink link)
+    {
+        var row = link.Kind switch
+        {
+            LinkKind.FinishToStart => number,
+            LinkKind.StartToStart => $"with {number}",
+            LinkKind.FinishToFinish => $"ends with {number}",
+            _ => $"ends after {number} starts",
+        };
+        if (link.Lag.IsZero) return row;
+        var lag = link.Lag with { Amount = Math.Abs(link.Lag.Amount) };
+        return $"{row} {(link.Lag.Amount < 0 ? '-' : '+')} {lag}{(link.Elapsed ? " elapsed" : "")}";
+    }
+
+    private static LinkKind KindOf(Match match)
+    {
+        if (match.Groups["starts"].Success) return LinkKind.StartToFinish;
+        var word = match.Groups["kind"].Value;
+        if (word.StartsWith("end", StringComparison.OrdinalIgnoreCase)) return LinkKind.FinishToFinish;
+        return word.StartsWith("with", StringComparison.OrdinalIgnoreCase) ? LinkKind.StartToStart : LinkKind.FinishToStart;
+    }
 
     private static string Explain(string part) =>
         part.Length == 0 ? "A row number is missing beside a comma: type row numbers with commas between them, such as 4, 6."
-        : OtherKind().IsMatch(part) ? $"“{LengthText.Shorten(part)}” is a kind of link that cannot be planned yet: only “after” a row's finish can, such as after 4."
-        : $"“{LengthText.Shorten(part)}” is not a row to come after: type its number, such as after 4, or after 4 + 2d to leave time between.";
+        : EndsAfter().IsMatch(part) ? $"“{LengthText.Shorten(part)}” does not say what of that row to end after: type ends after 4 starts, or ends with 4 to end together."
+        : $"“{LengthText.Shorten(part)}” is not a row to come after: type its number, such as after 4, or after 4 + 2d to leave time between; with 4 starts together, ends with 4 ends together.";
 
-    [GeneratedRegex(@"^(after\s+)?(?<number>\d+(\.\d+)*)(\s*(?<sign>[+\-−–])\s*(?<lag>.+))?$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"^(((?<kind>after|with|ends?\s+with)\s+)?(?<number>\d+(\.\d+)*)|ends?\s+after\s+(?<number>\d+(\.\d+)*)(?<starts>\s+starts?))(\s*(?<sign>[+\-−–])\s*(?<lag>.+?)(?<elapsed>\s+elapsed)?)?$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant)]
     private static partial Regex Pattern();
 
-    [GeneratedRegex(@"^(with|ends\s+with|ends\s+after)\b", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
-    private static partial Regex OtherKind();
+    [GeneratedRegex(@"^ends?\s+after\b", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    private static partial Regex EndsAfter();
 }

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Scheduling;
 
 namespace Auxilium.Planning.Plans;
 
@@ -8,6 +9,13 @@ public enum FloatTarget
 {
     ProjectFinish,
     FinishBy,
+}
+
+/// <summary>Which end of a project is given; the other follows.</summary>
+public enum ScheduleFrom
+{
+    Start,
+    Finish,
 }
 
 public sealed record ProjectSettings
@@ -19,8 +27,16 @@ public sealed record ProjectSettings
     /// <summary>Id of the person who coordinates the project.</summary>
     public string? Coordinator { get; init; }
 
-    /// <summary>Nothing that has not started is planned before this (rule F1).</summary>
-    public required PlanTime Start { get; init; }
+    public ScheduleFrom ScheduleFrom { get; init; }
+
+    /// <summary>Nothing that has not started is planned before this (rule F1). Always there when dates go from the start.</summary>
+    public PlanTime? Start { get; init; }
+
+    /// <summary>Nothing that has not started is planned after this (rule R1). Always there when dates go back from the finish.</summary>
+    public PlanTime? Finish { get; init; }
+
+    /// <summary>The date that all others are worked out from: the start or the finish.</summary>
+    public PlanTime Anchor => (ScheduleFrom == ScheduleFrom.Start ? Start : Finish)!.Value;
 
     /// <summary>When the project should be finished, if there is such a date.</summary>
     public PlanTime? FinishBy { get; init; }
@@ -45,12 +61,6 @@ public sealed record ProjectSettings
 /// <param name="Calendar">Id of the calendar this person works by, if not the project's.</param>
 public sealed record Person(string Id, string Name, string Initials, string? Email = null, string? Calendar = null);
 
-/// <summary>A finish-to-start link (rule K1).</summary>
-/// <param name="Lag">Working time of the project calendar between the two; negative is a lead.</param>
-public sealed record PlanLink(string From, string To, Length Lag = default)
-{
-    public Length Lag { get; init; } = Lag == default ? Length.Zero : Lag;
-}
 
 /// <summary>A whole plan: immutable, in outline order (a phase stands right before its rows).</summary>
 public sealed record Plan
@@ -60,6 +70,7 @@ public sealed record Plan
 
     private PlanIndex? _index;
     private LinkEnds? _linkEnds;
+    private Groundwork? _groundwork;
     private CalendarBook? _calendarBook;
 
     public required ProjectSettings Project { get; init; }
@@ -88,10 +99,12 @@ public sealed record Plan
         get
         {
             var ends = _linkEnds;
-            if (ends is null || ends.Outline != Index.Outline || ends.Links != Links) _linkEnds = ends = new LinkEnds(Index, Links);
+            if (ends is null || ends.Outline != Index.Outline || ends.Links != Links || ends.Units != Project.Units) _linkEnds = ends = new LinkEnds(Index, Links, Project.Units);
             return ends;
         }
     }
+
+    internal Groundwork Groundwork => _groundwork = Groundwork.Of(this, _groundwork);
 
     public CalendarBook CalendarBook
     {
@@ -112,12 +125,32 @@ public sealed record Plan
     /// <summary>The length of work a leaf really has: none for a milestone.</summary>
     public WorkMinutes LengthOf(PlanTask task) => task.Milestone ? WorkMinutes.Zero : Project.Units.Minutes(task.Length);
 
+    /// <summary>The first row with a length, pause, range or lag that these units do not turn into whole minutes, and why.</summary>
+    public (int Row, string Why)? FirstUnusableLength()
+    {
+        var units = Project.Units;
+        for (var row = 0; row < Tasks.Length; row++)
+        {
+            var task = Tasks[row];
+            var why = LengthText.WhyUnusable(task.Length, units)
+                ?? (task.Remaining is { } left ? LengthText.WhyUnusable(left, units) : null)
+                ?? (task.Estimate is { } estimate ? SplitRules.WhyRefused(estimate, task.Milestone, units) : null)
+                ?? SplitRules.WhyRefused(task.Splits, task.Milestone ? Length.Zero : task.Length, units)?.Why;
+            if (why is not null) return (row, why);
+        }
+        foreach (var link in Links)
+            if (LengthText.WhyUnusable(link.Lag, units) is { } unusable)
+                return (Index.RowOf(link.To), unusable);
+        return null;
+    }
+
     /// <summary>The working time that a task moves by (rule T5).</summary>
-    public WorkTime EffectiveCalendar(PlanTask task)
+    public WorkTime EffectiveCalendar(PlanTask task) => EffectiveCalendar(task, FindPerson(task.Owner)?.Calendar);
+
+    internal WorkTime EffectiveCalendar(PlanTask task, string? owners)
     {
         if (task.AroundTheClock) return WorkTime.AroundTheClock;
         var own = task.Calendar;
-        var owners = FindPerson(task.Owner)?.Calendar;
         return (own, owners) switch
         {
             ({ } a, { } b) => CalendarBook.Intersection(a, b),

@@ -13,7 +13,8 @@ public static class PlanShift
         {
             Project = plan.Project with
             {
-                Start = Later(plan.Project.Start),
+                Start = LaterIfAny(plan.Project.Start),
+                Finish = LaterIfAny(plan.Project.Finish),
                 FinishBy = LaterIfAny(plan.Project.FinishBy),
                 StatusDate = LaterIfAny(plan.Project.StatusDate),
             },
@@ -21,7 +22,8 @@ public static class PlanShift
             Tasks = [.. plan.Tasks.Select(t => t with
             {
                 Pinned = t.Pinned is { } p ? new PinnedDates(Later(p.Start), LaterIfAny(p.Finish)) : null,
-                Constraint = t.Constraint is { } c ? c with { Date = Later(c.Date) } : null,
+                Constraint = t.Constraint is { } c ? c with { Date = LaterIfAny(c.Date) } : null,
+                Deadline = LaterIfAny(t.Deadline),
                 ActualStart = LaterIfAny(t.ActualStart),
                 ActualFinish = LaterIfAny(t.ActualFinish),
             })],

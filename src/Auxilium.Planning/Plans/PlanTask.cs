@@ -3,16 +3,42 @@ using Auxilium.Planning.Calendars;
 
 namespace Auxilium.Planning.Plans;
 
-/// <summary>Fixed dates by kind (rules F1, F2).</summary>
+/// <summary>Fixed dates by kind (rules F1–F3, F5, R1). Kept by name: new ones go at the end.</summary>
 public enum ConstraintKind
 {
     StartNoEarlierThan,
     FinishNoEarlierThan,
     MustStartOn,
     MustFinishOn,
+    StartNoLaterThan,
+    FinishNoLaterThan,
+    AsLateAsPossible,
+    AsSoonAsPossible,
 }
 
-public sealed record DateConstraint(ConstraintKind Kind, PlanTime Date);
+/// <param name="Kind">What the date means.</param>
+/// <param name="Date"><c>null</c> for the kinds without one: as late and as soon as possible.</param>
+public sealed record DateConstraint(ConstraintKind Kind, PlanTime? Date = null)
+{
+    public bool NeedsDate => Kind is not (ConstraintKind.AsLateAsPossible or ConstraintKind.AsSoonAsPossible);
+
+    public bool IsMust => Kind is ConstraintKind.MustStartOn or ConstraintKind.MustFinishOn;
+
+    public bool IsNotBefore => Kind is ConstraintKind.StartNoEarlierThan or ConstraintKind.FinishNoEarlierThan;
+
+    public bool IsNotAfter => Kind is ConstraintKind.StartNoLaterThan or ConstraintKind.FinishNoLaterThan;
+
+    /// <summary>Whether its date is about the finish.</summary>
+    public bool IsOfFinish => Kind is ConstraintKind.FinishNoEarlierThan or ConstraintKind.FinishNoLaterThan or ConstraintKind.MustFinishOn;
+}
+
+/// <summary>A pause in the work (rule L3).</summary>
+/// <param name="After">Work done before it, above none and below the length of the task.</param>
+/// <param name="For">How long it is, in working time of the task's effective calendar.</param>
+public readonly record struct Split(Length After, Length For);
+
+/// <summary>A length for which only a range is known: at best, most likely, at worst.</summary>
+public sealed record LengthEstimate(Length Low, Length Likely, Length High);
 
 /// <summary>Dates a person fixed by hand (rule F2); without a finish it follows from the length.</summary>
 public sealed record PinnedDates(PlanTime Start, PlanTime? Finish = null);
@@ -29,6 +55,11 @@ public sealed record PlanTask
 
     /// <summary>A note is at most this many characters.</summary>
     public const int LongestNote = 20_000;
+
+    public const int UsualPriority = 500;
+
+    /// <summary>A task pauses at most this often.</summary>
+    public const int MostSplits = 100;
 
     public required string Id { get; init; }
 
@@ -51,6 +82,17 @@ public sealed record PlanTask
     /// <summary>Id of a calendar of its own.</summary>
     public string? Calendar { get; init; }
 
+    /// <summary>Takes part in the plan (rule K4). One that does not, and all that is inside it, has no dates.</summary>
+    public bool Active { get; init; } = true;
+
+    public LengthEstimate? Estimate { get; init; }
+
+    /// <summary>When it should be finished; missing it is told, and moves nothing (rule W3).</summary>
+    public PlanTime? Deadline { get; init; }
+
+    /// <summary>Pauses in the work, in order.</summary>
+    public ImmutableArray<Split> Splits { get; init; } = [];
+
     public PinnedDates? Pinned { get; init; }
 
     public DateConstraint? Constraint { get; init; }
@@ -62,11 +104,20 @@ public sealed record PlanTask
 
     public PlanTime? ActualFinish { get; init; }
 
+    /// <summary>Work left of a started task, where it is other than the length and the progress say (rule F4).</summary>
+    public Length? Remaining { get; init; }
+
+    /// <summary>0 to 1000; 500 is usual.</summary>
+    public int Priority { get; init; } = UsualPriority;
+
     public ImmutableArray<Assignment> Assignments { get; init; } = [];
 
     public string Note { get; init; } = "";
 
     public string? Owner => Assignments.IsEmpty ? null : Assignments[0].Person;
+
+    /// <summary>The splits that interrupt the work: those of a task with a length.</summary>
+    internal bool IsSplit => !Splits.IsEmpty && !Milestone;
 
     public bool IsStarted => ActualStart is not null;
 

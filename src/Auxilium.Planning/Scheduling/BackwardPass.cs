@@ -4,61 +4,124 @@ using Auxilium.Planning.Plans;
 namespace Auxilium.Planning.Scheduling;
 
 /// <summary>Late dates, total and free float, and what is critical (rules B1–B3).</summary>
+/// <param name="plan">The plan.</param>
+/// <param name="network">Its links.</param>
+/// <param name="schedule">Has the early dates, gets the late ones and the floats.</param>
+/// <param name="facts">What its tasks are.</param>
 /// <param name="finishCounts">See <see cref="ForwardPass.FinishCounts"/>.</param>
-internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule, TaskFacts facts, int[] finishCounts)
+internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule, TaskFacts facts, int[] finishCounts) : IDisposable
 {
     private static readonly CountedTime Unbound = new(WorkTime.Never);
 
-    /// <summary>Towards its predecessors, by node: how late what it bounds may start (for a finish node: finish) with the finish kept …</summary>
-    private readonly CountedTime[] _late = new CountedTime[network.Order.Length];
+    /// <summary>Towards its predecessors, by node: how late what it binds may be with the finish kept …</summary>
+    private readonly Limits _late = new(network);
 
     /// <summary>… and with no early date of another task moving. Counts here are by the project calendar.</summary>
-    private readonly CountedTime[] _still = new CountedTime[network.Order.Length];
+    private readonly Limits _still = new(network);
 
     private readonly WorkTime _project = plan.ProjectCalendar;
     private readonly CountedTime _floatTo = new(schedule.FloatTo, plan.ProjectCalendar.Worked(schedule.FloatTo));
     private readonly CountedTime _finish = new(schedule.Finish, plan.ProjectCalendar.Worked(schedule.Finish));
     private readonly int _criticalFloat = plan.Project.Units.Minutes(plan.Project.CriticalFloat).Count;
 
+    public void Dispose()
+    {
+        _late.Dispose();
+        _still.Dispose();
+    }
+
     public void Run()
     {
-        var rows = plan.Index.Count;
         var order = network.Order;
         for (var i = order.Length - 1; i >= 0; i--)
         {
             var node = order[i];
-            var (late, still) = (Unbound, Unbound);
-            var targets = network.TargetsOf(node);
-            var lags = network.LagsOf(node);
-            for (var edge = 0; edge < targets.Length; edge++)
+            var late = new Limit(Unbound, Unbound);
+            var still = late;
+            foreach (var edge in network.EdgesOf(node))
             {
-                late = CountedTime.Min(late, TakeBack(_late[targets[edge]], lags[edge]));
-                still = CountedTime.Min(still, TakeBack(_still[targets[edge]], lags[edge]));
+                var target = edge.Target;
+                if (network.IsEnd(target)) InPhase(node, target, ref late, ref still);
+                else if (edge.IsPlain)
+                {
+                    late.BoundFinish(_late.Start(target));
+                    still.BoundFinish(_still.Start(target));
+                }
+                else
+                {
+                    late.Bound(edge, Lags.TakeBack(_project, _late.Of(edge), edge));
+                    still.Bound(edge, Lags.TakeBack(_project, _still.Of(edge), edge));
+                }
             }
-            (_late[node], _still[node]) = node < rows && plan.Index.IsLeaf(node) ? Leaf(node, late, still) : (late, still);
+            if (network.IsEnd(node)) Settle(network.RowOfEnd(node), node, ref late, ref still);
+            else if (facts.IsLeaf(node)) Leaf(node, ref late, ref still);
+            else
+            {
+                _late.Set(node, late.OfBoth);
+                _still.Set(node, still.OfBoth);
+            }
         }
     }
 
-    private CountedTime TakeBack(CountedTime limit, int lag) => limit.Time == WorkTime.Never ? limit : _project.TakeBack(limit, lag);
+    /// <summary>What a phase's links ask of a row in it: all must finish, those that start it must start (B1).</summary>
+    private void InPhase(int node, int end, ref Limit late, ref Limit still)
+    {
+        late.BoundFinish(_late.Finish(end));
+        still.BoundFinish(_still.Finish(end));
+        if (!network.GoesByPhaseStarts) return;
+        var row = network.IsEnd(node) ? network.RowOfEnd(node) : node;
+        if (schedule.EarlyStarts[row] != schedule.EarlyStarts[network.RowOfEnd(end)]) return;
+        late.BoundStart(_late.Start(end));
+        still.BoundStart(_still.Start(end));
+    }
 
-    private (CountedTime Late, CountedTime Still) Leaf(int row, CountedTime late, CountedTime still)
+    /// <summary>An end passes its limits on to the rows of its phase. A start that another row gives as well holds nobody still.</summary>
+    private void Settle(int phase, int node, ref Limit late, ref Limit still)
+    {
+        if (still.BindsStart && SecondStart(phase) <= still.Start.Time) still = new Limit(Unbound, still.Finish);
+        _late.Set(node, late);
+        _still.Set(node, still);
+    }
+
+    private PlanTime SecondStart(int phase)
+    {
+        var (first, second) = (WorkTime.Never, WorkTime.Never);
+        for (var row = phase + 1; row < plan.Index.SubtreeEnd(phase); row++)
+        {
+            if (!facts.IsLeaf(row)) continue;
+            var start = schedule.EarlyStarts[row];
+            if (start < first) (first, second) = (start, first);
+            else if (start < second) second = start;
+        }
+        return second;
+    }
+
+    private void Leaf(int row, ref Limit late, ref Limit still)
     {
         var traits = facts.Traits[row];
-        if ((traits & TaskTraits.Finished) != 0) return (Unbound, Unbound);
-        var started = (traits & TaskTraits.Started) != 0;
-        var must = !started && (traits & TaskTraits.Must) != 0;
-        var pinned = (traits & TaskTraits.Pinned) != 0;
+        if ((traits & TaskTraits.Finished) != 0)
+        {
+            SetFree(row);
+            return;
+        }
         var calendar = facts.Calendars[row];
-        var (start, finish, length) = (schedule.Starts[row], schedule.Finishes[row], schedule.Lengths[row]);
-        late = CountedTime.Min(late, _floatTo);
-        still = CountedTime.Min(still, _finish);
+        var counted = ReferenceEquals(calendar, _project);
+        var (start, finish, span) = (schedule.EarlyStarts[row], schedule.EarlyFinishes[row], facts.Spans[row]);
+        // From start to finish: the length with its pauses; where dates are given, what lies between.
+        var own = (traits & (TaskTraits.Started | TaskTraits.Pinned)) == 0 ? span : calendar.Between(start, finish);
+        var started = (traits & TaskTraits.Started) != 0;
+        if ((traits & TaskTraits.NotAfter) != 0) late.NotAfter(plan.Tasks[row].Constraint!);
+        if (started) (late, still) = (new Limit(Unbound, late.Finish), new Limit(Unbound, still.Finish));
+        late.BoundFinish(_floatTo);
+        still.BoundFinish(_finish);
         // Counts of working minutes before each instant: differences of them are floats, and each is looked up once.
-        var worked = new CountedTime(finish, finishCounts[row]).WorkedBy(calendar, _project);
-        var workedLate = must ? worked : late.WorkedBy(calendar, _project);
-        var workedStill = still.Time == late.Time && !must ? workedLate : still.WorkedBy(calendar, _project);
-        var lateFinish = must ? finish : length == 0 ? late.Time : calendar.MinuteEnd(workedLate);
-        var span = pinned ? PinnedSpan(plan.Tasks[row], calendar, row) : length;
-        var lateStart = must || started ? start : span == 0 ? lateFinish : calendar.MinuteStart(workedLate - span);
+        var worked = counted && finishCounts[row] >= 0 ? finishCounts[row] : calendar.Worked(finish);
+        var must = !started && (traits & TaskTraits.Must) != 0;
+        var workedLate = must ? worked : LatestFinish(calendar, late, own);
+        var same = !must && still.Finish.Time == late.Finish.Time && !late.BindsStart && !still.BindsStart;
+        var workedStill = same ? workedLate : LatestFinish(calendar, still, own);
+        var lateFinish = must ? finish : span == 0 && own == 0 ? late.OfBoth.Finish.Time : calendar.MinuteEnd(workedLate);
+        var lateStart = must || started ? start : own == 0 ? lateFinish : calendar.MinuteStart(workedLate - own);
         schedule.LateStarts[row] = lateStart;
         schedule.LateFinishes[row] = lateFinish;
         var total = workedLate - worked;
@@ -66,12 +129,38 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
         schedule.TotalFloats[row] = total;
         schedule.FreeFloats[row] = total >= 0 ? Math.Min(free, total) : free;
         schedule.Criticals[row] = total <= _criticalFloat;
-        if (started) return (Unbound, Unbound);
-        if (pinned || must) return (new(start), Unbound);
-        return ReferenceEquals(calendar, _project) ? (new(lateStart, workedLate - span), new(start, worked - length)) : (new(lateStart), new(start));
+        if (started)
+        {
+            SetFree(row);
+            return;
+        }
+        var bindsFinish = (traits & TaskTraits.FinishBound) != 0;
+        if ((traits & (TaskTraits.Pinned | TaskTraits.Must)) != 0)
+        {
+            // It stands where it is, and moves for nobody.
+            _late.Set(row, new(span == 0 ? start : calendar.Next(start)), bindsFinish ? FinishLimit(calendar, worked, finish, span) : Unbound);
+            _still.Set(row, Unbound, Unbound);
+            return;
+        }
+        _late.Set(row, new(lateStart, counted ? workedLate - span : -1), bindsFinish ? FinishLimit(calendar, workedLate, lateFinish, span) : Unbound);
+        _still.Set(row, new(start, counted ? worked - span : -1), bindsFinish ? FinishLimit(calendar, worked, finish, span) : Unbound);
     }
 
-    /// <summary>Working minutes from start to finish: the length, or, pinned at both ends, what lies between.</summary>
-    private int PinnedSpan(PlanTask task, WorkTime calendar, int row) =>
-        task.Pinned?.Finish is null ? schedule.Lengths[row] : calendar.Between(schedule.Starts[row], schedule.Finishes[row]);
+    /// <summary>Nothing before it is bound.</summary>
+    private void SetFree(int row)
+    {
+        _late.Set(row, Unbound, Unbound);
+        _still.Set(row, Unbound, Unbound);
+    }
+
+    private int LatestFinish(WorkTime calendar, in Limit limit, int span)
+    {
+        var finish = limit.Finish.WorkedBy(calendar, _project);
+        if (!limit.BindsStart) return finish;
+        return Math.Min(finish, span == 0 ? limit.Start.WorkedBy(calendar, _project) : Limit.LatestStart(calendar, limit.Start, _project) + span);
+    }
+
+    /// <summary>How late a bound on the finish may be: up to the next working minute (K2).</summary>
+    private static CountedTime FinishLimit(WorkTime calendar, int worked, PlanTime finish, int span) =>
+        new(span == 0 ? finish : calendar.MinuteStart(worked));
 }

@@ -12,58 +12,202 @@ public enum DriverKind
     Pinned,
     Actual,
     StatusDate,
+    ProjectFinish,
+    Calendar,
+    AsLateAsPossible,
+    AsSoonAsPossible,
 }
 
+/// <param name="Kind">What it is.</param>
 /// <param name="From">For a link, the id of the task that comes before.</param>
-public sealed record Driver(DriverKind Kind, string? From = null);
+/// <param name="To">For a link that holds a task back from later, in a plan worked out from its finish: the id of the task that comes after.</param>
+public sealed record Driver(DriverKind Kind, string? From = null, string? To = null);
 
-/// <summary>The inputs that bind the dates of a leaf with no room left (rule Y1).</summary>
+/// <summary>The inputs that bind the dates of every leaf with no room left (rule Y1).</summary>
 public sealed class Drivers
 {
-    private readonly Schedule _schedule;
-    private readonly ILookup<string, PlanLink> _linksTo;
+    private const DriverKind NoKind = (DriverKind)(-1);
 
-    public Drivers(Schedule schedule)
+    private readonly Schedule _schedule;
+    private readonly Plan _plan;
+    private readonly TaskFacts _facts;
+    private readonly bool _fromStart;
+
+    /// <summary>By link: whether it leaves any leaf no room.</summary>
+    private readonly bool[] _tight;
+
+    internal Drivers(Schedule schedule, TaskFacts facts)
     {
         _schedule = schedule;
-        _linksTo = schedule.Plan.Links.ToLookup(l => l.To);
+        _plan = schedule.Plan;
+        _facts = facts;
+        _fromStart = _plan.Project.ScheduleFrom == ScheduleFrom.Start;
+        _tight = new bool[_plan.Links.Length];
+        FindTight();
     }
 
-    /// <summary>Empty for phases, which only roll up.</summary>
+    /// <summary>Empty for phases, which only roll up, and for tasks that take no part.</summary>
     public IReadOnlyList<Driver> Of(int row)
     {
-        var plan = _schedule.Plan;
-        var task = plan.Tasks[row];
-        if (plan.Index.IsPhase(row)) return [];
-        if (task.IsStarted || task.IsFinished) return [new Driver(DriverKind.Actual)];
-        if (task.Pinned is not null) return [new Driver(DriverKind.Pinned)];
-        if (task.Constraint?.Kind is ConstraintKind.MustStartOn or ConstraintKind.MustFinishOn) return [new Driver(DriverKind.Constraint)];
-        return [.. Binding(row, task)];
+        if (!_facts.IsLeaf(row)) return [];
+        if (Fixing(row) is var fixing && fixing != NoKind)
+            return fixing == DriverKind.Actual && IsMoved(row) ? [new(fixing), new(DriverKind.StatusDate)] : [new(fixing)];
+        if (IsContrary(row)) return [new(_fromStart ? DriverKind.AsLateAsPossible : DriverKind.AsSoonAsPossible)];
+        return [.. Binding(row)];
     }
 
-    /// <summary>Whether a link leaves its successor's early start no room.</summary>
-    public bool IsTight(PlanLink link, int leaf) => Binds(leaf, Bound(link));
+    /// <summary>Whether a link, by its position in the plan, leaves a leaf no room.</summary>
+    public bool IsTight(int link) => _tight[link];
 
-    private IEnumerable<Driver> Binding(int row, PlanTask task)
+    /// <summary>The positions of the links that leave a leaf no room: its own and those of the phases it is in.</summary>
+    internal IEnumerable<int> LinksHolding(int row)
     {
-        var plan = _schedule.Plan;
-        for (var at = row; at >= 0; at = plan.Index.ParentOf(at))
-            foreach (var link in _linksTo[plan.Tasks[at].Id])
-                if (IsTight(link, row))
-                    yield return new Driver(DriverKind.Link, link.From);
-        var calendar = plan.EffectiveCalendar(task);
-        if (task.Constraint is { } constraint && Binds(row, DateBounds.StartBound(constraint, calendar, _schedule.Lengths[row])))
-            yield return new Driver(DriverKind.Constraint);
-        if (DateBounds.StatusBound(plan.Project) is { } status && Binds(row, status)) yield return new Driver(DriverKind.StatusDate);
-        if (Binds(row, plan.Project.Start)) yield return new Driver(DriverKind.ProjectStart);
+        for (var at = row; at >= 0; at = _plan.Index.ParentOf(at))
+            foreach (var link in LinksOf(at))
+                if (_tight[link] && Holds(_plan.LinkEnds.Edges[link], Bound(link), row))
+                    yield return link;
     }
 
-    private PlanTime Bound(PlanLink link) =>
-        _schedule.Plan.ProjectCalendar.Add(_schedule.FinishOf(link.From), _schedule.Plan.Project.Units.Minutes(link.Lag).Count);
-
-    private bool Binds(int row, PlanTime bound)
+    /// <summary>Links to a row, or, worked out from the finish, from it.</summary>
+    private IEnumerable<int> LinksOf(int row)
     {
-        var start = _schedule.Starts[row];
-        return _schedule.Lengths[row] == 0 ? bound == start : bound <= start && _schedule.Plan.EffectiveCalendar(_schedule.Plan.Tasks[row]).Next(bound) == start;
+        if (_fromStart) return _plan.LinkEnds.LeadingTo(row).ToArray();
+        var from = _plan.LinkEnds.From;
+        return Enumerable.Range(0, from.Length).Where(link => from[link] == row);
+    }
+
+    private IEnumerable<Driver> Binding(int row)
+    {
+        var latest = _fromStart ? default : WorkTime.Never;
+        foreach (var position in LinksHolding(row))
+        {
+            var link = _plan.Links[position];
+            latest = Nearer(latest, Bound(position));
+            yield return _fromStart ? new Driver(DriverKind.Link, link.From) : new Driver(DriverKind.Link, link.From, link.To);
+        }
+        var task = _plan.Tasks[row];
+        var (calendar, span) = (_facts.Calendars[row], _facts.Spans[row]);
+        if (_fromStart)
+        {
+            if ((_facts.Traits[row] & TaskTraits.NotBefore) != 0 && DateBounds.NotBefore(task.Constraint!, calendar, span) is var notBefore && BindsStart(row, notBefore))
+            {
+                latest = Nearer(latest, notBefore);
+                yield return new(DriverKind.Constraint);
+            }
+            if (DateBounds.StatusBound(_plan.Project) is { } status && BindsStart(row, status))
+            {
+                latest = Nearer(latest, status);
+                yield return new(DriverKind.StatusDate);
+            }
+            if (BindsStart(row, _schedule.Start))
+            {
+                latest = Nearer(latest, _schedule.Start);
+                yield return new(DriverKind.ProjectStart);
+            }
+            if (latest != default && IsTimeOff(calendar, latest, _schedule.StartOf(row))) yield return new(DriverKind.Calendar);
+        }
+        else
+        {
+            if ((_facts.Traits[row] & TaskTraits.NotAfter) != 0 && (task.Constraint!.IsOfFinish ? BindsFinish(row, task.Constraint.Date!.Value) : BindsStart(row, task.Constraint.Date!.Value)))
+                yield return new(DriverKind.Constraint);
+            if (BindsFinish(row, _schedule.Finish))
+            {
+                latest = Nearer(latest, _schedule.Finish);
+                yield return new(DriverKind.ProjectFinish);
+            }
+            if (latest != WorkTime.Never && IsTimeOff(calendar, _schedule.FinishOf(row), latest)) yield return new(DriverKind.Calendar);
+        }
+    }
+
+    /// <summary>What fixes a leaf whatever its links say.</summary>
+    private DriverKind Fixing(int row)
+    {
+        var traits = _facts.Traits[row];
+        return (traits & (TaskTraits.Started | TaskTraits.Finished)) != 0 ? DriverKind.Actual
+            : (traits & TaskTraits.Pinned) != 0 ? DriverKind.Pinned
+            : (traits & TaskTraits.Must) != 0 ? DriverKind.Constraint
+            : NoKind;
+    }
+
+    private bool IsMoved(int row) =>
+        _plan.Tasks[row] is { IsFinished: false } task && InProgressWork.Of(_plan.Project, task, _facts.Calendars[row], _facts.Lengths[row]).Moved;
+
+    /// <summary>Whether it really stands elsewhere for going as late, or as soon, as it can.</summary>
+    private bool IsContrary(int row) =>
+        (_facts.Traits[row] & TaskTraits.Contrary) != 0 && (!_fromStart || _schedule.StartOf(row) != _schedule.EarlyStarts[row]);
+
+    private void FindTight()
+    {
+        var (from, edges) = (_plan.LinkEnds.From, _plan.LinkEnds.Edges);
+        var (starts, finishes, spans, calendars) = (_schedule.Starts, _schedule.Finishes, _facts.Spans, _facts.Calendars);
+        var project = _plan.ProjectCalendar;
+        for (var link = 0; link < edges.Length; link++)
+        {
+            var edge = edges[link];
+            var to = edge.Target;
+            if (_fromStart && _facts.IsLeaf(to) && !_facts.IsOff(from[link]))
+            {
+                // As below, without the detours: most links are such.
+                var time = edge.FromStart ? starts[from[link]] : finishes[from[link]];
+                var bound = edge.Lag == 0 ? time : Lags.Shift(project, new(time), edge).Time;
+                var date = edge.ToFinish ? finishes[to] : starts[to];
+                _tight[link] = bound == date || (spans[to] > 0 && calendars[to].Worked(bound) == calendars[to].Worked(date));
+            }
+            else if (!_facts.IsOff(from[link]) && !_facts.IsOff(to))
+            {
+                _tight[link] = HoldsAny(edge, Bound(link), _fromStart ? to : from[link]);
+            }
+        }
+    }
+
+    private bool HoldsAny(Edge edge, PlanTime bound, int held)
+    {
+        var last = _facts.IsLeaf(held) ? held + 1 : _plan.Index.SubtreeEnd(held);
+        for (var row = held; row < last; row++)
+            if (_facts.IsLeaf(row) && Holds(edge, bound, row))
+                return true;
+        return false;
+    }
+
+    /// <summary>The bound a link puts on its successor, or, worked out from the finish, on its predecessor.</summary>
+    private PlanTime Bound(int position)
+    {
+        var (from, edge) = (_plan.LinkEnds.From[position], _plan.LinkEnds.Edges[position]);
+        if (_fromStart) return Lags.Shift(_plan.ProjectCalendar, new(edge.FromStart ? _schedule.Starts[from] : _schedule.Finishes[from]), edge).Time;
+        var to = edge.Target;
+        var limit = edge.ToFinish ? _schedule.Finishes[to] : _schedule.Starts[to];
+        if (_facts.IsLeaf(to) && _facts.Spans[to] > 0) limit = _facts.Calendars[to].Next(limit);
+        return Lags.TakeBack(_plan.ProjectCalendar, new(limit), edge).Time;
+    }
+
+    private bool Holds(Edge edge, PlanTime bound, int row) =>
+        _fromStart
+            ? edge.ToFinish ? BindsFinish(row, bound) : BindsStart(row, bound)
+            : edge.FromStart ? BindsStart(row, bound) : BindsFinish(row, bound);
+
+    /// <summary>Whether no working minute lies between a bound and the start.</summary>
+    private bool BindsStart(int row, PlanTime bound)
+    {
+        if (_fromStart || bound == _schedule.Starts[row] || _facts.Spans[row] == 0) return Binds(row, bound, _schedule.Starts[row]);
+        return Limit.LatestStart(_facts.Calendars[row], new(bound), _plan.ProjectCalendar) == _facts.Calendars[row].Worked(_schedule.Starts[row]);
+    }
+
+    private bool BindsFinish(int row, PlanTime bound) => Binds(row, bound, _schedule.Finishes[row]);
+
+    private bool Binds(int row, PlanTime bound, PlanTime date)
+    {
+        if (bound == date) return true;
+        return _facts.Spans[row] > 0 && _facts.Calendars[row].Worked(bound) == _facts.Calendars[row].Worked(date);
+    }
+
+    private PlanTime Nearer(PlanTime a, PlanTime b) => _fromStart ? PlanTime.Max(a, b) : PlanTime.Min(a, b);
+
+    /// <summary>Whether a whole day without work lies between: a night is no time off.</summary>
+    private static bool IsTimeOff(WorkTime calendar, PlanTime from, PlanTime to)
+    {
+        for (var day = from.Day; day < to.Day; day++)
+            if (calendar.WorkedOn(DateOnly.FromDayNumber(day)) == 0)
+                return true;
+        return false;
     }
 }

@@ -3,80 +3,129 @@ using Auxilium.Planning.Plans;
 
 namespace Auxilium.Planning.Scheduling;
 
-/// <summary>Early dates (rules L1, L2, F1, F2, F4).</summary>
-internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule, TaskFacts facts)
+/// <summary>Early dates (rules L1–L3, K1, K2, F1, F2, F4).</summary>
+/// <param name="plan">The plan.</param>
+/// <param name="network">Its links.</param>
+/// <param name="schedule">Gets the early dates of leaves, and of phases where they are linked.</param>
+/// <param name="facts">What its tasks are.</param>
+/// <param name="start">Nothing starts before this that can help it.</param>
+internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule, TaskFacts facts, PlanTime start) : IDisposable
 {
-    /// <summary>By node: the latest bound that links put on it. Counts here are by the project calendar.</summary>
-    private readonly CountedTime[] _bound = new CountedTime[network.Order.Length];
+    private readonly Scratch<CountedTime> _bounds = new(network.Order.Length);
+    private readonly Scratch<CountedTime> _finishBounds = new(network.BindsFinishes ? plan.Index.Count : 0);
+    private readonly Scratch<int> _counts = new(plan.Index.Count);
+
+    /// <summary>By node: the latest bound that links put on the start of a leaf. Counts here are by the project calendar.</summary>
+    private CountedTime[] _bound = [];
+
+    /// <summary>The same on its finish, where links bind finishes.</summary>
+    private CountedTime[] _finishBound = [];
 
     private readonly WorkTime _project = plan.ProjectCalendar;
-    private readonly CountedTime _start = new(plan.Project.Start, plan.ProjectCalendar.Worked(plan.Project.Start));
+    private readonly CountedTime _start = new(start, plan.ProjectCalendar.Worked(start));
     private readonly CountedTime? _status = DateBounds.StatusBound(plan.Project) is { } status ? new(status) : null;
 
     /// <summary>By row: the working minutes of the project calendar before the early finish of a leaf; negative where they were not counted.</summary>
-    public int[] FinishCounts { get; } = new int[plan.Index.Count];
+    public int[] FinishCounts => _counts.Array;
+
+    public void Dispose()
+    {
+        _bounds.Dispose();
+        _finishBounds.Dispose();
+        _counts.Dispose();
+    }
 
     public void Run()
     {
-        var rows = plan.Index.Count;
+        (_bound, _finishBound) = (_bounds.Array, _finishBounds.Array);
         foreach (var node in network.Order)
         {
-            var finish = node < rows && plan.Index.IsLeaf(node) ? Place(node) : _bound[node];
-            var targets = network.TargetsOf(node);
-            var lags = network.LagsOf(node);
-            for (var i = 0; i < targets.Length; i++)
-                _bound[targets[i]] = CountedTime.Max(_bound[targets[i]], _project.Add(finish, lags[i]));
+            CountedTime began, ended;
+            if (network.IsEnd(node))
+            {
+                var row = network.RowOfEnd(node);
+                if (!facts.IsPhase(row)) continue;
+                (began, ended) = (new(schedule.EarlyStarts[row]), _bound[node]);
+                schedule.EarlyFinishes[row] = ended.Time;
+            }
+            else if (facts.IsLeaf(node))
+            {
+                ended = Place(node);
+                began = StartOf(node, ended);
+            }
+            else
+            {
+                began = ended = _bound[node];
+            }
+            foreach (var edge in network.EdgesOf(node)) Bind(edge, began, ended);
         }
     }
 
+    private void Bind(Edge edge, CountedTime began, CountedTime ended)
+    {
+        var target = edge.Target;
+        if (edge.IsPlain)
+        {
+            _bound[target] = CountedTime.Max(_bound[target], ended);
+            if (network.IsEnd(target)) Begin(network.RowOfEnd(target), began.Time);
+            return;
+        }
+        var bound = Lags.Shift(_project, edge.FromStart ? began : ended, edge);
+        if (edge.ToFinish) _finishBound[target] = CountedTime.Max(_finishBound[target], bound);
+        else _bound[target] = CountedTime.Max(_bound[target], bound);
+    }
+
+    /// <summary>A phase starts with the first row in it.</summary>
+    private void Begin(int phase, PlanTime began)
+    {
+        var first = schedule.EarlyStarts[phase];
+        if (first == default || began < first) schedule.EarlyStarts[phase] = began;
+    }
+
+    private CountedTime StartOf(int row, CountedTime ended) =>
+        new(schedule.EarlyStarts[row], ended.Worked >= 0 && (facts.Traits[row] & TaskTraits.Fixed) == 0 ? ended.Worked - facts.Spans[row] : -1);
+
     private CountedTime Place(int row)
     {
-        var (calendar, length) = (facts.Calendars[row], facts.Lengths[row]);
+        var (calendar, span) = (facts.Calendars[row], facts.Spans[row]);
         var count = -1;
-        var (start, finish) = (facts.Traits[row] & (TaskTraits.Fixed | TaskTraits.NotBefore)) == 0
-            ? From(calendar, Earliest(row), length, out count)
-            : Place(row, plan.Tasks[row], calendar, length, ref count);
-        if (finish > PlanTime.Latest || start < PlanTime.Earliest) throw OutOfRange(row);
-        schedule.Lengths[row] = length;
-        schedule.Starts[row] = start;
-        schedule.Finishes[row] = finish;
+        var (began, ended) = (facts.Traits[row] & TaskTraits.Fixed) == 0
+            ? From(row, calendar, Earliest(row, calendar, span), span, out count)
+            : FixedPlacement.Of(plan, plan.Tasks[row], calendar, facts.Lengths[row], span);
+        if (ended > PlanTime.Latest || began < PlanTime.Earliest) throw OutOfRange(plan, row);
+        schedule.EarlyStarts[row] = began;
+        schedule.EarlyFinishes[row] = ended;
         FinishCounts[row] = count;
-        return new CountedTime(finish, count);
+        return new CountedTime(ended, count);
     }
 
-    private (PlanTime Start, PlanTime Finish) Place(int row, PlanTask task, WorkTime calendar, int length, ref int count) =>
-        (task.ActualStart, task.ActualFinish, task.Pinned, task.Constraint) switch
-        {
-            ({ } began, { } ended, _, _) => (began, ended),
-            (null, { } ended, _, _) => (PlanTime.Min(ended, calendar.Add(ended, -length)), ended),
-            ({ } began, _, _, _) => (began, InProgressWork.Finish(plan.Project, task, calendar, length)),
-            (_, _, { Start: var pinned, Finish: { } end }, _) => (pinned, end),
-            (_, _, { Start: var pinned }, _) => From(calendar, new(pinned), length, out count),
-            (_, _, _, { Kind: ConstraintKind.MustStartOn, Date: var date }) => From(calendar, new(date), length, out count),
-            (_, _, _, { Kind: ConstraintKind.MustFinishOn, Date: var date }) => From(calendar, new(calendar.Add(date, -length)), length, out count),
-            (_, _, _, { } notBefore) => From(calendar, CountedTime.Max(Earliest(row), new(DateBounds.StartBound(notBefore, calendar, length))), length, out count),
-            _ => From(calendar, Earliest(row), length, out count),
-        };
-
-    /// <summary>F1: the largest of the project start, the links, and the status date where unfinished work moves.</summary>
-    private CountedTime Earliest(int row)
+    /// <summary>F1: the largest of the start, the links, not before, and the status date where unfinished work moves.</summary>
+    private CountedTime Earliest(int row, WorkTime calendar, int span)
     {
         var earliest = CountedTime.Max(_bound[row], _start);
-        return _status is { } status ? CountedTime.Max(earliest, status) : earliest;
+        if (_status is { } status) earliest = CountedTime.Max(earliest, status);
+        if ((facts.Traits[row] & TaskTraits.NotBefore) == 0) return earliest;
+        return CountedTime.Max(earliest, new(DateBounds.NotBefore(plan.Tasks[row].Constraint!, calendar, span)));
     }
 
-    /// <summary>L1, L2: work begins at the next working minute; what has no length stays where it is.</summary>
+    /// <summary>L1, L2, K2: work begins at the next working minute; what has no length stays where it is.</summary>
     /// <param name="count">Working minutes before the finish, where they are those of the project calendar.</param>
-    private (PlanTime Start, PlanTime Finish) From(WorkTime calendar, CountedTime bound, int length, out int count)
+    private Segment From(int row, WorkTime calendar, CountedTime bound, int span, out int count)
     {
-        count = bound.Worked;
-        if (length == 0) return (bound.Time, bound.Time);
+        var finishBound = !network.BindsFinishes || (facts.Traits[row] & TaskTraits.FinishBound) == 0 ? default : _finishBound[row];
+        if (span == 0)
+        {
+            bound = CountedTime.Max(bound, finishBound);
+            count = bound.Worked;
+            return new(bound.Time, bound.Time);
+        }
         var worked = bound.WorkedBy(calendar, _project);
-        count = ReferenceEquals(calendar, _project) ? worked + length : -1;
-        return (calendar.MinuteStart(worked), calendar.MinuteEnd(worked + length));
+        if (finishBound.Time > bound.Time) worked = Math.Max(worked, finishBound.WorkedBy(calendar, _project) - span);
+        count = ReferenceEquals(calendar, _project) ? worked + span : -1;
+        return new(calendar.MinuteStart(worked), calendar.MinuteEnd(worked + span));
     }
 
-    private UnsoundPlanException OutOfRange(int row) =>
+    public static UnsoundPlanException OutOfRange(Plan plan, int row) =>
         new([PlanProblem.About(
             "outOfRange",
             $"{LinkRules.Named(plan, row)} would lie outside the years 1990 to 2100: shorten it, or give its calendar more working days.",
@@ -86,8 +135,21 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
 /// <summary>Bounds on a start that do not come from links (rules F1, K2).</summary>
 internal static class DateBounds
 {
-    public static PlanTime StartBound(DateConstraint constraint, WorkTime calendar, int length) =>
-        constraint.Kind == ConstraintKind.FinishNoEarlierThan && length > 0 ? calendar.Add(constraint.Date, -length) : constraint.Date;
+    public static PlanTime NotBefore(DateConstraint constraint, WorkTime calendar, int span) =>
+        constraint.IsOfFinish && span > 0 ? calendar.Add(constraint.Date!.Value, -span) : constraint.Date!.Value;
 
     public static PlanTime? StatusBound(ProjectSettings project) => project.MoveUnfinishedWork ? project.StatusDate : null;
+}
+
+/// <summary>Lags, there and back (rule K1).</summary>
+internal static class Lags
+{
+    public static CountedTime Shift(WorkTime project, CountedTime time, Edge edge) =>
+        edge.Lag == 0 ? time : edge.Elapsed ? new(new PlanTime(time.Time.Minutes + edge.Lag)) : project.Add(time, edge.Lag);
+
+    /// <summary>The latest instant whose shift is at most the limit.</summary>
+    public static CountedTime TakeBack(WorkTime project, CountedTime limit, Edge edge) =>
+        edge.Lag == 0 || limit.Time == WorkTime.Never ? limit
+        : edge.Elapsed ? new(new PlanTime(limit.Time.Minutes - edge.Lag))
+        : project.TakeBack(limit, edge.Lag);
 }

@@ -2,96 +2,161 @@ using Auxilium.Planning.Plans;
 
 namespace Auxilium.Planning.Scheduling;
 
+/// <summary>One way on from a node: the node it binds, which dates of both it is about, and the lag in minutes.</summary>
+internal readonly struct Edge(int packed, int lag)
+{
+    private const int FromStartBit = 1;
+    private const int ToFinishBit = 2;
+    private const int ElapsedBit = 4;
+    private const int Bits = 3;
+
+    public int Target => packed >> Bits;
+
+    public bool FromStart => (packed & FromStartBit) != 0;
+
+    public bool ToFinish => (packed & ToFinishBit) != 0;
+
+    public bool Elapsed => (packed & ElapsedBit) != 0;
+
+    /// <summary>Whether it is finish-to-start with no lag, as most are.</summary>
+    public bool IsPlain => lag == 0 && (packed & (FromStartBit | ToFinishBit)) == 0;
+
+    public int Lag => lag;
+
+    public static Edge To(int target) => new(target << Bits, 0);
+
+    /// <param name="link">The link.</param>
+    /// <param name="target">The node it leads to.</param>
+    /// <param name="lag">Its lag in minutes.</param>
+    public static Edge Of(PlanLink link, int target, int lag) => new(
+        (target << Bits) | (link.FromStart ? FromStartBit : 0) | (link.ToFinish ? ToFinishBit : 0) | (link.Elapsed ? ElapsedBit : 0),
+        lag);
+}
+
 /// <summary>
 /// The links of a plan as a graph in arrays. A leaf is the node of its row. Where phases are linked, a phase has two nodes: its
-/// row is the gate that what comes before it opens for all its rows (K3), and row + count is where their finishes meet.
+/// row is the gate that what comes before it opens for all its rows (K3), and row + count is the end where their dates meet.
+/// Rows that take no part have no edges (K4).
 /// </summary>
 internal sealed class Network
 {
+    private readonly TaskFacts _facts;
+    private readonly int _rows;
     private readonly int[] _firstEdge;
-    private readonly int[] _target;
-    private readonly int[] _lag;
+    private readonly Edge[] _edges;
 
-    private Network(int nodes, int edges)
+    private Network(TaskFacts facts, int rows, int nodes, int edges)
     {
+        _facts = facts;
+        _rows = rows;
         _firstEdge = new int[nodes + 1];
-        _target = new int[edges];
-        _lag = new int[edges];
+        _edges = new Edge[edges];
         Order = new int[nodes];
+    }
+
+    private Network(TaskFacts facts, Network known)
+    {
+        (_facts, _rows, _firstEdge, _edges, Order) = (facts, known._rows, known._firstEdge, known._edges, known.Order);
+        (BindsFinishes, GoesByPhaseStarts) = (known.BindsFinishes, known.GoesByPhaseStarts);
     }
 
     /// <summary>Every node after all that come before it.</summary>
     public int[] Order { get; }
 
-    public ReadOnlySpan<int> TargetsOf(int node) => _target.AsSpan(_firstEdge[node].._firstEdge[node + 1]);
+    /// <summary>Whether phases are linked, and so have nodes.</summary>
+    public bool HasPhases => Order.Length > _rows;
 
-    /// <summary>Lag in minutes of each edge of a node, beside <see cref="TargetsOf"/>; 0 inside phases.</summary>
-    public ReadOnlySpan<int> LagsOf(int node) => _lag.AsSpan(_firstEdge[node].._firstEdge[node + 1]);
+    /// <summary>Whether any link binds a finish.</summary>
+    public bool BindsFinishes { get; private set; }
+
+    /// <summary>Whether any link goes by the start of a phase.</summary>
+    public bool GoesByPhaseStarts { get; private set; }
+
+    public ReadOnlySpan<Edge> EdgesOf(int node) => _edges.AsSpan(_firstEdge[node].._firstEdge[node + 1]);
+
+    /// <summary>Whether a node is the end of a phase.</summary>
+    public bool IsEnd(int node) => node >= _rows;
+
+    /// <summary>The row of a phase's end node.</summary>
+    public int RowOfEnd(int node) => node - _rows;
+
+    /// <summary>The same network of rows whose facts are other, but for which of them take part.</summary>
+    public Network With(TaskFacts facts) => ReferenceEquals(facts, _facts) ? this : new Network(facts, this);
 
     /// <exception cref="UnsoundPlanException">The links go round in a circle; it is named in order.</exception>
-    public static Network Of(Plan plan)
+    public static Network Of(Plan plan, TaskFacts facts)
     {
-        var index = plan.Index;
-        var rows = index.Count;
-        var links = plan.Links.Length;
+        var rows = plan.Index.Count;
         var from = plan.LinkEnds.From;
-        var to = plan.LinkEnds.To;
+        var edges = plan.LinkEnds.Edges;
+        var someOff = (facts.Any & TaskTraits.Off) != 0;
         var gated = false;
-        for (var i = 0; i < links; i++) gated |= index.IsPhase(from[i]) || index.IsPhase(to[i]);
-        var inside = gated ? CountInside(index) : 0;
-        var network = new Network(gated ? 2 * rows : rows, links + inside);
-        var waits = new int[network.Order.Length];
-        network.Fill(plan, from, to, gated, waits);
+        var links = from.Length;
+        for (var i = 0; i < from.Length; i++)
+        {
+            if (someOff && (facts.IsOff(from[i]) || facts.IsOff(edges[i].Target))) links--;
+            else gated |= facts.IsPhase(from[i]) || facts.IsPhase(edges[i].Target);
+        }
+        var network = new Network(facts, rows, gated ? 2 * rows : rows, links + (gated ? CountInside(plan.Index, facts) : 0));
+        using var scratch = new Scratch<int>(network.Order.Length);
+        var waits = scratch.Array;
+        network.Fill(plan.Index, from, edges, someOff, waits);
         if (network.Sort(waits) < network.Order.Length) throw new UnsoundPlanException([LinkRules.Circle(plan, network.FindCircle(plan, waits))]);
         return network;
     }
 
-    private static int CountInside(PlanIndex index)
+    private static int CountInside(PlanIndex index, TaskFacts facts)
     {
         var edges = 0;
         for (var row = 0; row < index.Count; row++)
-            if (index.ParentOf(row) >= 0)
+            if (index.ParentOf(row) >= 0 && !facts.IsOff(row))
                 edges += 2;
         return edges;
     }
 
-    private static int FinishNode(PlanIndex index, int row) => index.IsPhase(row) ? row + index.Count : row;
+    private int EndNode(int row) => _facts.IsPhase(row) ? row + _rows : row;
 
-    private void Fill(Plan plan, int[] from, int[] to, bool gated, int[] waits)
+    private void Fill(PlanIndex index, int[] from, Edge[] edges, bool someOff, int[] waits)
     {
-        var index = plan.Index;
-        var units = plan.Project.Units;
-        for (var i = 0; i < from.Length; i++) _firstEdge[FinishNode(index, from[i])]++;
+        var gated = HasPhases;
+        for (var i = 0; i < from.Length; i++)
+            if (!someOff || !(_facts.IsOff(from[i]) || _facts.IsOff(edges[i].Target)))
+                _firstEdge[EndNode(from[i])]++;
         for (var row = 0; gated && row < index.Count; row++)
         {
-            if (index.ParentOf(row) < 0) continue;
+            if (index.ParentOf(row) < 0 || _facts.IsOff(row)) continue;
             _firstEdge[index.ParentOf(row)]++;
-            _firstEdge[FinishNode(index, row)]++;
+            _firstEdge[EndNode(row)]++;
         }
         var sum = 0;
         for (var node = 0; node < _firstEdge.Length; node++) (_firstEdge[node], sum) = (sum, sum + _firstEdge[node]);
         for (var i = 0; i < from.Length; i++)
         {
-            var lag = plan.Links[i].Lag;
-            Add(FinishNode(index, from[i]), to[i], lag.IsZero ? 0 : units.Minutes(lag).Count, waits);
+            if (someOff && (_facts.IsOff(from[i]) || _facts.IsOff(edges[i].Target))) continue;
+            var edge = edges[i];
+            if (edge.ToFinish)
+            {
+                BindsFinishes = true;
+                _facts.Traits[edge.Target] |= TaskTraits.FinishBound;
+            }
+            GoesByPhaseStarts |= edge.FromStart && _facts.IsPhase(from[i]);
+            Add(EndNode(from[i]), edge, waits);
         }
         for (var row = 0; gated && row < index.Count; row++)
         {
-            if (index.ParentOf(row) < 0) continue;
-            Add(index.ParentOf(row), row, 0, waits);
-            Add(FinishNode(index, row), index.ParentOf(row) + index.Count, 0, waits);
+            if (index.ParentOf(row) < 0 || _facts.IsOff(row)) continue;
+            Add(index.ParentOf(row), Edge.To(row), waits);
+            Add(EndNode(row), Edge.To(index.ParentOf(row) + _rows), waits);
         }
         Array.Copy(_firstEdge, 0, _firstEdge, 1, _firstEdge.Length - 1);
         _firstEdge[0] = 0;
     }
 
     /// <summary>Places an edge at its node's cursor; the cursors end up one node ahead and are shifted back afterwards.</summary>
-    private void Add(int node, int target, int lag, int[] waits)
+    private void Add(int node, Edge edge, int[] waits)
     {
-        var edge = _firstEdge[node]++;
-        _target[edge] = target;
-        _lag[edge] = lag;
-        waits[target]++;
+        _edges[_firstEdge[node]++] = edge;
+        waits[edge.Target]++;
     }
 
     /// <summary>
@@ -101,18 +166,19 @@ internal sealed class Network
     private int Sort(int[] waits)
     {
         const int Taken = -1;
-        var free = new int[waits.Length];
+        using var scratch = new Scratch<int>(Order.Length);
+        var free = scratch.Array;
         var sorted = 0;
-        for (var node = 0; node < waits.Length; node++)
+        for (var node = 0; node < Order.Length; node++)
         {
             var top = 0;
             if (waits[node] == 0) Take(node);
             while (top > 0)
             {
                 Order[sorted] = free[--top];
-                foreach (var target in TargetsOf(Order[sorted++]))
-                    if (--waits[target] == 0)
-                        Take(target);
+                foreach (var edge in EdgesOf(Order[sorted++]))
+                    if (--waits[edge.Target] == 0)
+                        Take(edge.Target);
             }
 
             void Take(int found)
@@ -128,11 +194,11 @@ internal sealed class Network
     private List<string> FindCircle(Plan plan, int[] waits)
     {
         var before = new Dictionary<int, int>();
-        for (var node = 0; node < waits.Length; node++)
+        for (var node = 0; node < Order.Length; node++)
             if (waits[node] > 0)
-                foreach (var target in TargetsOf(node))
-                    if (waits[target] > 0)
-                        before[target] = node;
+                foreach (var edge in EdgesOf(node))
+                    if (waits[edge.Target] > 0)
+                        before[edge.Target] = node;
         var seen = new Dictionary<int, int>();
         var path = new List<int>();
         for (var at = before.Keys.First(); seen.TryAdd(at, path.Count); at = before[at]) path.Add(at);

@@ -11,20 +11,21 @@ internal static class RollUp
         var index = plan.Index;
         var count = index.Count;
         // By row, and one more for the whole project: weighted work done, work, leaves finished, leaves.
-        var sums = new (double Done, double Work, int Finished, int Leaves)[count + 1];
+        using var scratch = new Scratch<(double Done, double Work, int Finished, int Leaves)>(count + 1);
+        var sums = scratch.Array;
         for (var row = count - 1; row >= 0; row--)
         {
-            if (index.IsLeaf(row))
+            if (facts.IsOff(row)) continue;
+            if (facts.IsLeaf(row))
             {
                 var traits = facts.Traits[row];
                 var progress = (traits & TaskTraits.Finished) != 0 ? 1 : (traits & TaskTraits.Progress) != 0 ? (double)plan.Tasks[row].Progress : 0;
-                sums[row] = (schedule.Lengths[row] * progress, schedule.Lengths[row], progress >= 1 ? 1 : 0, 1);
+                sums[row] = (facts.Lengths[row] * progress, facts.Lengths[row], progress >= 1 ? 1 : 0, 1);
                 schedule.Progresses[row] = (float)progress;
             }
             else
             {
                 schedule.Progresses[row] = (float)Share(sums[row]);
-                schedule.Lengths[row] = plan.ProjectCalendar.Between(schedule.Starts[row], schedule.Finishes[row]);
             }
             var parent = index.ParentOf(row);
             ref var up = ref sums[parent < 0 ? count : parent];

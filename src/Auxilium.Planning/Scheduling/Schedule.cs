@@ -13,17 +13,20 @@ public sealed class Schedule
 {
     private const int NoFloat = int.MinValue;
 
-    internal Schedule(Plan plan)
+    private readonly TaskFacts _facts;
+    private Drivers? _drivers;
+
+    internal Schedule(Plan plan, TaskFacts facts)
     {
         var count = plan.Index.Count;
         Plan = plan;
-        Starts = new PlanTime[count];
-        Finishes = new PlanTime[count];
+        _facts = facts;
+        EarlyStarts = Starts = new PlanTime[count];
+        EarlyFinishes = Finishes = new PlanTime[count];
         LateStarts = new PlanTime[count];
         LateFinishes = new PlanTime[count];
         TotalFloats = new int[count];
         FreeFloats = new int[count];
-        Lengths = new int[count];
         Progresses = new float[count];
         Criticals = new bool[count];
         Array.Fill(TotalFloats, NoFloat);
@@ -32,9 +35,10 @@ public sealed class Schedule
 
     public Plan Plan { get; }
 
-    public PlanTime Start => Plan.Project.Start;
+    /// <summary>The project's start; of one worked out from its finish, the earliest start that results (rule R1).</summary>
+    public PlanTime Start { get; internal set; }
 
-    /// <summary>The latest finish of all leaves; the start of a plan without any (rule F6).</summary>
+    /// <summary>The latest finish of all leaves, the start of a plan without any (rule F6); of one worked out from its finish, that.</summary>
     public PlanTime Finish { get; internal set; }
 
     /// <summary>What float is measured to: the finish, or the date to finish by (rule B1).</summary>
@@ -48,15 +52,29 @@ public sealed class Schedule
 
     public IReadOnlyList<ScheduleWarning> Warnings { get; internal set; } = [];
 
-    internal PlanTime[] Starts { get; }
-    internal PlanTime[] Finishes { get; }
+    /// <summary>What holds every date; worked out when first asked for.</summary>
+    public Drivers Drivers => _drivers ??= new Drivers(this, _facts);
+
+    internal TaskFacts Facts => _facts;
+    internal PlanTime[] Starts { get; private set; }
+    internal PlanTime[] Finishes { get; private set; }
+    internal PlanTime[] EarlyStarts { get; }
+    internal PlanTime[] EarlyFinishes { get; }
     internal PlanTime[] LateStarts { get; }
     internal PlanTime[] LateFinishes { get; }
     internal int[] TotalFloats { get; }
     internal int[] FreeFloats { get; }
-    internal int[] Lengths { get; }
     internal float[] Progresses { get; }
     internal bool[] Criticals { get; }
+
+    /// <summary>Whether a row has no dates, because it takes no part (rule K4). What is asked of its dates then means nothing.</summary>
+    public bool IsOff(int row) => _facts.IsOff(row);
+
+    /// <summary>Whether a row has dates of its own: a task, a milestone, or a phase in which nothing is active (rule P1).</summary>
+    public bool IsLeaf(int row) => _facts.IsLeaf(row);
+
+    /// <summary>Whether a row rolls up active rows inside it.</summary>
+    public bool IsPhase(int row) => _facts.IsPhase(row);
 
     public PlanTime StartOf(int row) => Starts[row];
 
@@ -65,6 +83,9 @@ public sealed class Schedule
     public PlanTime StartOf(string task) => Starts[Plan.Index.RowOf(task)];
 
     public PlanTime FinishOf(string task) => Finishes[Plan.Index.RowOf(task)];
+
+    /// <summary>The earliest start and finish (rules F1, R1), where the task itself may stand later; <c>null</c> for phases and inactive tasks.</summary>
+    public (PlanTime Start, PlanTime Finish)? EarlyDatesOf(int row) => IsLeaf(row) ? (EarlyStarts[row], EarlyFinishes[row]) : null;
 
     /// <summary>The latest start and finish that keep the project's finish (rule B1); <c>null</c> for finished leaves and phases.</summary>
     public (PlanTime Start, PlanTime Finish)? LateDatesOf(int row) =>
@@ -77,7 +98,10 @@ public sealed class Schedule
     public WorkMinutes? FreeFloatOf(int row) => FreeFloats[row] == NoFloat ? null : new(FreeFloats[row]);
 
     /// <summary>Working minutes: of a leaf its work, of a phase those of the project calendar from start to finish.</summary>
-    public WorkMinutes LengthOf(int row) => new(Lengths[row]);
+    public WorkMinutes LengthOf(int row) => new(_facts.IsPhase(row) ? Plan.ProjectCalendar.Between(Starts[row], Finishes[row]) : _facts.Lengths[row]);
+
+    /// <summary>The working time that a leaf moves by (rule T5).</summary>
+    public WorkTime CalendarOf(int row) => _facts.Calendars[row] ?? Plan.ProjectCalendar;
 
     /// <summary>0 to 1; of a phase weighed by length (rule P2).</summary>
     public double ProgressOf(int row) => Progresses[row];
@@ -85,16 +109,26 @@ public sealed class Schedule
     /// <summary>Sets the finish: total float within the plan's <see cref="ProjectSettings.CriticalFloat"/> (rules B2, P3).</summary>
     public bool IsCritical(int row) => Criticals[row];
 
-    /// <summary>The stretches a leaf is worked on, in order. More than one when its remaining work was moved past the status date.</summary>
-    public IReadOnlyList<Segment> SegmentsOf(int row)
+    /// <summary>The stretches a leaf is worked on, in order. More than one where it pauses, or what is left waits for the status date.</summary>
+    public IReadOnlyList<Segment> SegmentsOf(int row) =>
+        IsLeaf(row) ? WorkStretches.Of(this, row) : IsPhase(row) ? [new Segment(Starts[row], Finishes[row])] : [];
+
+    /// <summary>The point that the done work of a leaf reaches.</summary>
+    public PlanTime ReachedOf(int row)
     {
         var task = Plan.Tasks[row];
-        var whole = new Segment(Starts[row], Finishes[row]);
-        if (task.ActualStart is not { } start || task.IsFinished || Plan.Index.IsPhase(row)) return [whole];
-        var calendar = Plan.EffectiveCalendar(task);
-        if (!InProgressWork.IsMoved(Plan.Project, task, calendar, Lengths[row], out var reached)) return [whole];
-        var rest = new Segment(calendar.Next(Plan.Project.StatusDate!.Value), Finishes[row]);
-        return reached > start ? [new Segment(start, reached), rest] : [rest];
+        if (task.IsFinished) return Finishes[row];
+        var (calendar, length) = (_facts.Calendars[row], _facts.Lengths[row]);
+        if (task.IsStarted) return InProgressWork.Of(Plan.Project, task, calendar, length).Reached;
+        var done = (int)(length * task.Progress);
+        return calendar.Add(Starts[row], done + Pauses.Within(Plan.Project.Units, task, done));
+    }
+
+    /// <summary>From here on leaves may stand elsewhere than at their early dates.</summary>
+    internal void StandApart(bool copy)
+    {
+        Starts = copy ? [.. EarlyStarts] : new PlanTime[EarlyStarts.Length];
+        Finishes = copy ? [.. EarlyFinishes] : new PlanTime[EarlyFinishes.Length];
     }
 }
 
@@ -104,8 +138,17 @@ public enum WarningCode
     /// <summary>A link is broken by a fixed date or by what really happened.</summary>
     W1,
 
+    /// <summary>A date to go not after (or, worked out from the finish, not before) is missed.</summary>
+    W2,
+
+    /// <summary>A task's deadline is missed.</summary>
+    W3,
+
     /// <summary>The project finishes after the date to finish by.</summary>
     W4,
+
+    /// <summary>The owner has no working time in the task's dates.</summary>
+    W5,
 }
 
 /// <param name="Minutes">Working minutes by which it is missed.</param>

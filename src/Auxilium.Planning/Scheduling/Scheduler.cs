@@ -6,28 +6,69 @@ namespace Auxilium.Planning.Scheduling;
 /// <summary>Works out every date of a plan. Pure: the same plan gives the same minutes.</summary>
 public static class Scheduler
 {
-    /// <summary>Forward pass, backward pass, floats and roll-up.</summary>
+    /// <summary>Forward pass, backward pass, floats and roll-up; from the finish, the other way round.</summary>
     /// <exception cref="UnsoundPlanException">The links go round in a circle, or a task has no time to be worked in.</exception>
-    public static Schedule Calculate(Plan plan)
+    public static Schedule Calculate(Plan plan) => Calculate(plan, plan.Groundwork);
+
+    /// <summary>The same with nothing taken over from a plan that this one came of.</summary>
+    internal static Schedule CalculateAnew(Plan plan) => Calculate(plan, Groundwork.Of(plan, null));
+
+    private static Schedule Calculate(Plan plan, Groundwork groundwork)
     {
-        var network = Network.Of(plan);
-        var schedule = new Schedule(plan);
-        var facts = TaskFacts.Of(plan);
-        var forward = new ForwardPass(plan, network, schedule, facts);
-        forward.Run();
-        schedule.Finish = LatestFinish(plan, schedule);
-        new BackwardPass(plan, network, schedule, facts, forward.FinishCounts).Run();
+        var (facts, network) = (groundwork.Facts, groundwork.Network);
+        var schedule = new Schedule(plan, facts);
+        if (plan.Project.ScheduleFrom == ScheduleFrom.Start) FromStart(plan, network, schedule, facts);
+        else FromFinish(plan, network, schedule, facts);
         RollUp.Fill(schedule, facts);
-        schedule.Warnings = LinkWarnings.Of(schedule, facts);
+        schedule.Warnings = Warnings.Of(schedule, facts);
         return schedule;
     }
 
-    private static PlanTime LatestFinish(Plan plan, Schedule schedule)
+    private static void FromStart(Plan plan, Network network, Schedule schedule, TaskFacts facts)
+    {
+        schedule.Start = plan.Project.Anchor;
+        using var forward = new ForwardPass(plan, network, schedule, facts, schedule.Start);
+        forward.Run();
+        schedule.Finish = LatestFinish(schedule, facts) ?? schedule.Start;
+        if ((facts.Any & TaskTraits.Contrary) != 0)
+        {
+            schedule.StandApart(copy: true);
+            using var placement = new LatestPlacement(plan, network, schedule, facts);
+            placement.Delay(schedule.Finish);
+        }
+        using var backward = new BackwardPass(plan, network, schedule, facts, forward.FinishCounts);
+        backward.Run();
+    }
+
+    private static void FromFinish(Plan plan, Network network, Schedule schedule, TaskFacts facts)
+    {
+        schedule.Finish = plan.Project.Anchor;
+        schedule.StandApart(copy: false);
+        using var placement = new LatestPlacement(plan, network, schedule, facts);
+        placement.FromFinish(schedule.Finish);
+        schedule.Start = EarliestStart(schedule, facts) ?? schedule.Finish;
+        if ((facts.Any & TaskTraits.Contrary) != 0) new Advance(plan, network, schedule, facts).Run(schedule.Start);
+        using var forward = new ForwardPass(plan, network, schedule, facts, schedule.Start);
+        forward.Run();
+        using var backward = new BackwardPass(plan, network, schedule, facts, forward.FinishCounts);
+        backward.Run();
+    }
+
+    private static PlanTime? LatestFinish(Schedule schedule, TaskFacts facts)
     {
         PlanTime? latest = null;
-        for (var row = 0; row < plan.Index.Count; row++)
-            if (plan.Index.IsLeaf(row))
-                latest = latest is { } l ? PlanTime.Max(l, schedule.Finishes[row]) : schedule.Finishes[row];
-        return latest ?? plan.Project.Start;
+        for (var row = 0; row < facts.Traits.Length; row++)
+            if (facts.IsLeaf(row) && !(schedule.Finishes[row] <= latest))
+                latest = schedule.Finishes[row];
+        return latest;
+    }
+
+    private static PlanTime? EarliestStart(Schedule schedule, TaskFacts facts)
+    {
+        PlanTime? earliest = null;
+        for (var row = 0; row < facts.Traits.Length; row++)
+            if (facts.IsLeaf(row) && !(schedule.Starts[row] >= earliest))
+                earliest = schedule.Starts[row];
+        return earliest;
     }
 }

@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 
@@ -5,7 +6,7 @@ namespace Auxilium.Planning.Scheduling;
 
 /// <summary>What a task has besides its links that its dates depend on.</summary>
 [Flags]
-internal enum TaskTraits : byte
+internal enum TaskTraits : ushort
 {
     None = 0,
     Started = 1,
@@ -17,7 +18,23 @@ internal enum TaskTraits : byte
 
     /// <summary>It has a date it goes not before.</summary>
     NotBefore = 16,
-    Progress = 32,
+
+    /// <summary>It has a date it goes not after.</summary>
+    NotAfter = 32,
+
+    /// <summary>It goes as late as it can where others go as soon, or the other way round (rules F5, R1).</summary>
+    Contrary = 64,
+    Progress = 128,
+
+    /// <summary>It has dates of its own: a task, a milestone, or a phase in which nothing is active (rule P1).</summary>
+    Leaf = 256,
+
+    /// <summary>It takes no part (rule K4).</summary>
+    Off = 512,
+    Deadline = 1024,
+
+    /// <summary>A link binds its finish.</summary>
+    FinishBound = 2048,
 
     /// <summary>Its links do not move it.</summary>
     Fixed = Started | Finished | Pinned | Must,
@@ -36,6 +53,16 @@ internal sealed class TaskFacts
         Calendars = new WorkTime[rows];
         Traits = new TaskTraits[rows];
         Lengths = new int[rows];
+        Spans = Lengths;
+    }
+
+    private TaskFacts(TaskFacts known)
+    {
+        Calendars = [.. known.Calendars];
+        Traits = [.. known.Traits];
+        Lengths = [.. known.Lengths];
+        Spans = ReferenceEquals(known.Spans, known.Lengths) ? Lengths : [.. known.Spans];
+        Any = known.Any;
     }
 
     /// <summary>Effective calendars (rule T5).</summary>
@@ -46,53 +73,189 @@ internal sealed class TaskFacts
     /// <summary>Working minutes; 0 for milestones and phases.</summary>
     public int[] Lengths { get; }
 
+    /// <summary>Working minutes with pauses: from start to finish. The same array as the lengths where no task pauses.</summary>
+    public int[] Spans { get; private set; }
+
+    /// <summary>Traits that any task has.</summary>
+    public TaskTraits Any { get; private set; }
+
+    public bool IsLeaf(int row) => (Traits[row] & TaskTraits.Leaf) != 0;
+
+    public bool IsOff(int row) => (Traits[row] & TaskTraits.Off) != 0;
+
+    /// <summary>It rolls up active rows.</summary>
+    public bool IsPhase(int row) => (Traits[row] & (TaskTraits.Leaf | TaskTraits.Off)) == 0;
+
     /// <exception cref="UnsoundPlanException">A task's calendar has no working minute in 20 years from the project start.</exception>
     public static TaskFacts Of(Plan plan)
     {
         var facts = new TaskFacts(plan.Index.Count);
-        var project = plan.ProjectCalendar;
-        var minutesPerDay = plan.Project.Units.MinutesPerDay;
-        var peopleHaveCalendars = plan.People.Any(p => p.Calendar is not null);
-        var usable = new HashSet<WorkTime>(ReferenceEqualityComparer.Instance);
-        WorkTime? last = null;
+        var people = new Owners(plan);
         for (var row = 0; row < facts.Calendars.Length; row++)
         {
-            if (plan.Index.IsPhase(row)) continue;
-            var task = plan.Tasks[row];
-            var plain = task is { AroundTheClock: false, Calendar: null } && (!peopleHaveCalendars || task.Owner is null);
-            var calendar = plain ? project : plan.EffectiveCalendar(task);
-            facts.Calendars[row] = calendar;
-            facts.Traits[row] = TraitsOf(task);
-            // Whole days, which most lengths are, need no exact reckoning.
-            facts.Lengths[row] = task is { Milestone: false, Length: { Unit: LengthUnit.Days, Amount: { Scale: 0 } and <= 10_000 and var days } }
-                ? (int)days * minutesPerDay
-                : plan.LengthOf(task).Count;
-            if (ReferenceEquals(calendar, last)) continue;
-            last = calendar;
-            if (usable.Add(calendar) && calendar.Between(plan.Project.Start, LookAheadFrom(plan.Project.Start)) == 0) throw NoWork(plan, row);
+            if (!plan.Tasks[row].Active) return WithSomeOff(plan);
+            if (plan.Index.IsLeaf(row)) facts.Traits[row] = TaskTraits.Leaf;
+            facts.Gather(plan, people, row);
         }
         return facts;
     }
 
-    private static TaskTraits TraitsOf(PlanTask task)
+    private static TaskFacts WithSomeOff(Plan plan)
+    {
+        var facts = new TaskFacts(plan.Index.Count);
+        facts.FindLeaves(plan);
+        var people = new Owners(plan);
+        for (var row = 0; row < facts.Calendars.Length; row++)
+            if (!facts.IsOff(row))
+                facts.Gather(plan, people, row);
+        return facts;
+    }
+
+    /// <summary>The facts of a plan with the same outline and the same rows taking part, gathered anew only for the rows that are other.</summary>
+    public static TaskFacts Of(Plan plan, Plan before, TaskFacts known)
+    {
+        if (plan.Tasks == before.Tasks) return known;
+        var facts = new TaskFacts(known);
+        var people = new Owners(plan);
+        for (var row = 0; row < facts.Calendars.Length; row++)
+        {
+            if (ReferenceEquals(plan.Tasks[row], before.Tasks[row])) continue;
+            facts.Traits[row] &= TaskTraits.Leaf | TaskTraits.FinishBound;
+            facts.Gather(plan, people, row);
+        }
+        return facts;
+    }
+
+    private void Gather(Plan plan, Owners people, int row)
+    {
+        var task = plan.Tasks[row];
+        if (!IsLeaf(row))
+        {
+            // All that matters of a phase.
+            if (task.Deadline is not null) Any |= Traits[row] |= TaskTraits.Deadline;
+            return;
+        }
+        var project = plan.ProjectCalendar;
+        var contrary = plan.Project.ScheduleFrom == ScheduleFrom.Start ? ConstraintKind.AsLateAsPossible : ConstraintKind.AsSoonAsPossible;
+        var owners = people.CalendarOf(task);
+        var calendar = task is { AroundTheClock: false, Calendar: null } && owners is null ? project : people.EffectiveCalendar(task, owners);
+        Calendars[row] = calendar;
+        var traits = Traits[row] |= TraitsOf(task, contrary);
+        Any |= traits;
+        // Whole days, which most lengths are, need no exact reckoning.
+        Lengths[row] = task is { Milestone: false, Length: { Unit: LengthUnit.Days, Amount: { Scale: 0 } and <= 10_000 and var days } }
+            ? (int)days * plan.Project.Units.MinutesPerDay
+            : plan.LengthOf(task).Count;
+        if (task.IsSplit || !ReferenceEquals(Spans, Lengths)) SetSpan(plan, task, row);
+        if (people.IsSeen(calendar)) return;
+        if (!HasWork(plan.Project, calendar)) throw NoWork(plan, row);
+    }
+
+    private void FindLeaves(Plan plan)
+    {
+        var index = plan.Index;
+        var off = 0;
+        for (var row = 0; row < Traits.Length; row++)
+        {
+            if (row < off || !plan.Tasks[row].Active)
+            {
+                off = Math.Max(off, index.SubtreeEnd(row));
+                Traits[row] = TaskTraits.Off;
+            }
+            else if (index.IsLeaf(row))
+            {
+                Traits[row] = TaskTraits.Leaf;
+            }
+        }
+        if (off == 0) return;
+        Any |= TaskTraits.Off;
+        // A phase in which nothing is active stands for itself.
+        for (var row = 0; row < Traits.Length; row++)
+            if (IsPhase(row) && index.ChildrenOf(row).All(IsOff))
+                Traits[row] = TaskTraits.Leaf;
+    }
+
+    private void SetSpan(Plan plan, PlanTask task, int row)
+    {
+        if (ReferenceEquals(Spans, Lengths)) Spans = [.. Lengths];
+        Spans[row] = Lengths[row] + Pauses.Within(plan.Project.Units, task, Lengths[row]);
+    }
+
+    private static TaskTraits TraitsOf(PlanTask task, ConstraintKind contrary)
     {
         var traits = task.Progress == 0 ? TaskTraits.None : TaskTraits.Progress;
+        if (task.Deadline is not null) traits |= TaskTraits.Deadline;
         if (task.IsStarted) traits |= TaskTraits.Started;
         if (task.IsFinished) traits |= TaskTraits.Finished;
         if (task.Pinned is not null) return traits | TaskTraits.Pinned;
-        return traits | task.Constraint?.Kind switch
+        return traits | task.Constraint switch
         {
             null => TaskTraits.None,
-            ConstraintKind.MustStartOn or ConstraintKind.MustFinishOn => TaskTraits.Must,
-            _ => TaskTraits.NotBefore,
+            { IsMust: true } => TaskTraits.Must,
+            { IsNotBefore: true } => TaskTraits.NotBefore,
+            { IsNotAfter: true } => TaskTraits.NotAfter,
+            { Kind: var kind } => kind == contrary ? TaskTraits.Contrary : TaskTraits.None,
         };
     }
 
-    private static PlanTime LookAheadFrom(PlanTime start) => PlanTime.FromDateTime(start.ToDateTime().AddYears(YearsToFindWork));
+    private static bool HasWork(ProjectSettings project, WorkTime calendar)
+    {
+        var years = project.ScheduleFrom == ScheduleFrom.Start ? YearsToFindWork : -YearsToFindWork;
+        return calendar.Between(project.Anchor, PlanTime.FromDateTime(project.Anchor.ToDateTime().AddYears(years))) != 0;
+    }
 
-    private static UnsoundPlanException NoWork(Plan plan, int row) =>
-        new([PlanProblem.About(
+    private static UnsoundPlanException NoWork(Plan plan, int row)
+    {
+        var (when, end) = plan.Project.ScheduleFrom == ScheduleFrom.Start ? ("from the project start", "from") : ("before the project finish", "before");
+        return new UnsoundPlanException([PlanProblem.About(
             "noWorkingTime",
-            $"{LinkRules.Named(plan, row)} has no working time in the {YearsToFindWork} years from the project start: give its calendar, or its owner's, some working days that meet.",
+            $"{LinkRules.Named(plan, row)} has no working time in the {YearsToFindWork} years {when}: give its calendar, or its owner's, some working days {end} then that meet.",
             plan.Tasks[row].Id)]);
+    }
+
+    /// <summary>People's calendars by id: a plan's people are looked through once and not for every task.</summary>
+    private sealed class Owners
+    {
+        private const int MostFound = 32;
+
+        private readonly List<(string? Own, string? Owners, WorkTime Calendar)> _found = [];
+        private readonly List<WorkTime> _seen = [];
+        private WorkTime? _last;
+        private readonly Plan _plan;
+        private readonly Dictionary<string, string>? _calendars;
+
+        public Owners(Plan plan)
+        {
+            _plan = plan;
+            foreach (var person in plan.People)
+                if (person.Calendar is { } calendar)
+                    (_calendars ??= []).TryAdd(person.Id, calendar);
+        }
+
+        /// <summary>Whether a calendar was asked about before.</summary>
+        public bool IsSeen(WorkTime calendar)
+        {
+            if (ReferenceEquals(calendar, _last)) return true;
+            _last = calendar;
+            foreach (var seen in _seen)
+                if (ReferenceEquals(seen, calendar))
+                    return true;
+            _seen.Add(calendar);
+            return false;
+        }
+
+        public string? CalendarOf(PlanTask task) => _calendars is not null && task.Owner is { } owner ? _calendars.GetValueOrDefault(owner) : null;
+
+        /// <summary>Looks among the calendars found so far first, a plan has few.</summary>
+        public WorkTime EffectiveCalendar(PlanTask task, string? owners)
+        {
+            if (task.AroundTheClock) return WorkTime.AroundTheClock;
+            foreach (var (own, theirs, known) in CollectionsMarshal.AsSpan(_found))
+                if (own == task.Calendar && theirs == owners)
+                    return known;
+            var calendar = _plan.EffectiveCalendar(task, owners);
+            if (_found.Count < MostFound) _found.Add((task.Calendar, owners, calendar));
+            return calendar;
+        }
+    }
 }

@@ -34,22 +34,29 @@ public sealed class TaskStates(Schedule schedule, DateOnly today)
         return schedule.StartOf(row) < _dawn ? TaskState.LateToStart : TaskState.Ready;
     }
 
-    /// <summary>Rows that must be finished first and are not, its phases' links included.</summary>
+    /// <summary>Rows that must be finished first and are not, or must be started first and are not; its phases' links included.</summary>
     public IEnumerable<int> WaitsFor(int row)
     {
         var plan = schedule.Plan;
         for (var at = row; at >= 0; at = plan.Index.ParentOf(at))
             foreach (var link in _linksTo[plan.Tasks[at].Id])
-                if (plan.Index.RowOf(link.From) is var from && !IsFinished(from))
+                if (plan.Index.RowOf(link.From) is var from && !schedule.IsOff(from) && HoldsUp(link, from, row))
                     yield return from;
     }
 
-    private bool IsFinished(int row)
+    /// <summary>
+    /// Work that is bound to end with other work may begin before it. Work that goes with the start of other work, or overlaps it,
+    /// may begin when that has begun.
+    /// </summary>
+    private bool HoldsUp(PlanLink link, int from, int row) =>
+        link.ToFinish && schedule.LengthOf(row).Count > 0 ? false
+        : link.FromStart || link.Lag.Amount < 0 ? !Leaves(from).Any(leaf => schedule.Plan.Tasks[leaf] is { IsStarted: true } or { IsFinished: true })
+        : !Leaves(from).All(leaf => schedule.Plan.Tasks[leaf].IsFinished);
+
+    private IEnumerable<int> Leaves(int row)
     {
-        var plan = schedule.Plan;
-        for (var leaf = row; leaf < plan.Index.SubtreeEnd(row); leaf++)
-            if (plan.Index.IsLeaf(leaf) && !plan.Tasks[leaf].IsFinished)
-                return false;
-        return true;
+        for (var leaf = row; leaf < schedule.Plan.Index.SubtreeEnd(row); leaf++)
+            if (schedule.IsLeaf(leaf))
+                yield return leaf;
     }
 }

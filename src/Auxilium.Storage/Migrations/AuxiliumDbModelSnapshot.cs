@@ -122,6 +122,17 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("text")
                         .HasColumnName("to");
 
+                    b.Property<bool>("Elapsed")
+                        .HasColumnType("boolean")
+                        .HasColumnName("elapsed");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text")
+                        .HasDefaultValue("FinishToStart")
+                        .HasColumnName("kind");
+
                     b.Property<string>("Lag")
                         .IsRequired()
                         .HasColumnType("text")
@@ -223,6 +234,10 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("numeric")
                         .HasColumnName("days_per_week");
 
+                    b.Property<DateTime?>("Finish")
+                        .HasColumnType("timestamp without time zone")
+                        .HasColumnName("finish");
+
                     b.Property<DateTime?>("FinishBy")
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("finish_by");
@@ -250,7 +265,14 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("text")
                         .HasColumnName("note");
 
-                    b.Property<DateTime>("Start")
+                    b.Property<string>("ScheduleFrom")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text")
+                        .HasDefaultValue("Start")
+                        .HasColumnName("schedule_from");
+
+                    b.Property<DateTime?>("Start")
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("start");
 
@@ -277,6 +299,12 @@ namespace Auxilium.Storage.Migrations
                     b.Property<string>("Id")
                         .HasColumnType("text")
                         .HasColumnName("id");
+
+                    b.Property<bool>("Active")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("boolean")
+                        .HasDefaultValue(true)
+                        .HasColumnName("active");
 
                     b.Property<DateTime?>("ActualFinish")
                         .HasColumnType("timestamp without time zone")
@@ -306,6 +334,14 @@ namespace Auxilium.Storage.Migrations
                     b.Property<string>("ConstraintKind")
                         .HasColumnType("text")
                         .HasColumnName("constraint_kind");
+
+                    b.Property<DateTime?>("Deadline")
+                        .HasColumnType("timestamp without time zone")
+                        .HasColumnName("deadline");
+
+                    b.Property<string>("Estimate")
+                        .HasColumnType("text")
+                        .HasColumnName("estimate");
 
                     b.Property<string>("Length")
                         .IsRequired()
@@ -338,6 +374,12 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("pinned_start");
 
+                    b.Property<int>("Priority")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(500)
+                        .HasColumnName("priority");
+
                     b.Property<decimal>("Progress")
                         .HasColumnType("numeric")
                         .HasColumnName("progress");
@@ -345,6 +387,17 @@ namespace Auxilium.Storage.Migrations
                     b.Property<long>("Rank")
                         .HasColumnType("bigint")
                         .HasColumnName("rank");
+
+                    b.Property<string>("Remaining")
+                        .HasColumnType("text")
+                        .HasColumnName("remaining");
+
+                    b.Property<string>("Splits")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text")
+                        .HasDefaultValue("")
+                        .HasColumnName("splits");
 
                     b.Property<bool>("Tentative")
                         .HasColumnType("boolean")

@@ -1,6 +1,8 @@
+using Auxilium.Planning.Plans;
+
 namespace Auxilium.Storage.Rows;
 
-/// <summary>A finish-to-start link.</summary>
+/// <summary>A link between two tasks.</summary>
 public sealed class LinkRow
 {
     public Guid ProjectId { get; set; }
@@ -11,5 +13,9 @@ public sealed class LinkRow
 
     public long Rank { get; set; }
 
+    public LinkKind Kind { get; set; }
+
     public required string Lag { get; set; }
+
+    public bool Elapsed { get; set; }
 }

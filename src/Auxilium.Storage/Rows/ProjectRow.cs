@@ -18,7 +18,11 @@ public sealed class ProjectRow
 
     public string? Coordinator { get; set; }
 
-    public DateTime Start { get; set; }
+    public ScheduleFrom ScheduleFrom { get; set; }
+
+    public DateTime? Start { get; set; }
+
+    public DateTime? Finish { get; set; }
 
     public DateTime? FinishBy { get; set; }
 

@@ -26,6 +26,20 @@ public sealed class TaskRow
 
     public string? Calendar { get; set; }
 
+    public bool Active { get; set; } = true;
+
+    /// <summary>Low, likely and high, with spaces between.</summary>
+    public string? Estimate { get; set; }
+
+    public DateTime? Deadline { get; set; }
+
+    /// <summary>Pauses as <c>after:for</c>, with spaces between.</summary>
+    public string Splits { get; set; } = "";
+
+    public string? Remaining { get; set; }
+
+    public int Priority { get; set; } = PlanTask.UsualPriority;
+
     public DateTime? PinnedStart { get; set; }
 
     public DateTime? PinnedFinish { get; set; }

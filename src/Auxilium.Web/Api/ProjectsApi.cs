@@ -127,7 +127,7 @@ public sealed record ProjectDocument(Guid Id, int Version, string Name, string? 
         var schedule = stored.Schedule;
         var plan = schedule.Plan;
         var states = new TaskStates(schedule, today);
-        var leaves = Enumerable.Range(0, plan.Index.Count).Where(plan.Index.IsLeaf).ToList();
+        var leaves = Enumerable.Range(0, plan.Index.Count).Where(schedule.IsLeaf).ToList();
         var counts = leaves.CountBy(states.Of).ToDictionary(c => char.ToLowerInvariant(c.Key.ToString()[0]) + c.Key.ToString()[1..], c => c.Value);
         return new ProjectDocument(
             stored.Id,

@@ -56,19 +56,23 @@ public class TextTests
     [InlineData("AFTER 4, 6", "4; 6")]
     [InlineData("2.1 + 2d; 3 - 1 week", "2.1 + 2d; 3 - 1w")]
     [InlineData("after 4−1d", "4 - 1d")]
+    [InlineData("with 4, ends with 2.1 + 1d", "with 4; ends with 2.1 + 1d")]
+    [InlineData("ends after 4 starts - 2h, 3 + 12h elapsed", "ends after 4 starts - 2h; 3 + 12h elapsed")]
+    [InlineData("End With 4, with 4+1d", "ends with 4; with 4 + 1d")]
     [InlineData("", "")]
     public void Links_are_read_as_typed(string text, string expected)
     {
         Assert.True(LinkText.TryParse(text, out var links, out _));
-        Assert.Equal(expected, string.Join("; ", links.Select(l => LinkText.Format(l.Number, l.Lag))));
+        Assert.Equal(expected, string.Join("; ", links.Select(l => LinkText.Format(l.Number, new PlanLink("a", "b", l.Lag, l.Kind, l.Elapsed)))));
     }
 
     [Theory]
     [InlineData("soon", "is not a row to come after")]
     [InlineData("4,,6", "A row number is missing")]
     [InlineData("4 + soon", "“soon” is not a length")]
-    [InlineData("with 4", "cannot be planned yet")]
-    [InlineData("ends after 4 starts", "cannot be planned yet")]
+    [InlineData("without 4", "with 4 starts together")]
+    [InlineData("ends after 4", "ends after 4 starts")]
+    [InlineData("4 + 2x", "“2x” is not a length")]
     public void Unreadable_links_get_a_sentence(string text, string part)
     {
         Assert.False(LinkText.TryParse(text, out _, out var problem));

@@ -10,7 +10,8 @@ using Auxilium.Web.Pages.Shared;
 namespace Auxilium.Web.Pages.Plan;
 
 /// <summary>A link as the timeline draws it.</summary>
-public sealed record LinkView(string From, string To);
+/// <param name="Kind"><c>finishToStart</c>, <c>startToStart</c>, <c>finishToFinish</c> or <c>startToFinish</c>.</param>
+public sealed record LinkView(string From, string To, string Kind);
 
 public sealed record PersonView(string Id, string Name, string Initials, int Hue);
 
@@ -91,7 +92,7 @@ public sealed record PlanView
                 DayEnd = hours.End,
             },
             Rows = [.. Enumerable.Range(0, plan.Index.Count).Select(rows.Of)],
-            Links = [.. plan.Links.Select(l => new LinkView(l.From, l.To))],
+            Links = [.. plan.Links.Select(l => new LinkView(l.From, l.To, Words.Camel(l.Kind)))],
             FinishLinks = FinishLinksOf(schedule),
             People = [.. plan.People.Select(p => new PersonView(p.Id, p.Name, p.Initials, PersonHue.Of(p.Id)))],
             Closed = ClosedOf(schedule, today),
@@ -114,14 +115,13 @@ public sealed record PlanView
     private static List<int> FinishLinksOf(Schedule schedule)
     {
         var index = schedule.Plan.Index;
-        var drivers = new Drivers(schedule);
-        return [.. Enumerable.Range(0, schedule.Plan.Links.Length).Where(position => SetsFinish(schedule.Plan.Links[position]))];
+        return [.. Enumerable.Range(0, schedule.Plan.Links.Length).Where(SetsFinish)];
 
-        bool SetsFinish(PlanLink link)
+        bool SetsFinish(int position)
         {
-            var (from, to) = (index.RowOf(link.From), index.RowOf(link.To));
-            if (!schedule.IsCritical(from) || !schedule.IsCritical(to)) return false;
-            return Enumerable.Range(to, index.SubtreeEnd(to) - to).Any(row => index.IsLeaf(row) && schedule.IsCritical(row) && drivers.IsTight(link, row));
+            if (!schedule.Drivers.IsTight(position)) return false;
+            var link = schedule.Plan.Links[position];
+            return schedule.IsCritical(index.RowOf(link.From)) && schedule.IsCritical(index.RowOf(link.To));
         }
     }
 
@@ -129,7 +129,7 @@ public sealed record PlanView
     private static List<ClosedDays> ClosedOf(Schedule schedule, DateOnly today)
     {
         var plan = schedule.Plan;
-        var starts = Enumerable.Range(0, plan.Index.Count).Select(row => schedule.StartOf(row).Day).Append(schedule.Start.Day).Append(today.DayNumber);
+        var starts = Enumerable.Range(0, plan.Index.Count).Where(row => !schedule.IsOff(row)).Select(row => schedule.StartOf(row).Day).Append(schedule.Start.Day).Append(today.DayNumber);
         var first = starts.Min() - DaysAround;
         var last = Math.Min(first + MostDays, Math.Max(Math.Max(schedule.Finish.Day, plan.Project.FinishBy?.Day ?? 0), today.DayNumber) + 2 * DaysAround);
         var names = plan.CalendarBook.Find(plan.Project.Calendar ?? "")?.Exceptions.Where(e => e.Work.IsEmpty).ToImmutableArray() ?? [];

@@ -34,9 +34,18 @@ public sealed record RowView
     /// <summary>What comes before, as its cell shows it: <c>4, 2.1 + 2d</c>.</summary>
     public required string After { get; init; }
 
-    public required int Start { get; init; }
+    /// <summary><c>null</c>, as the finish, of a row that takes no part.</summary>
+    public int? Start { get; init; }
 
-    public required int Finish { get; init; }
+    public int? Finish { get; init; }
+
+    /// <summary>Minutes at which work begins and pauses in turn, from start to finish, with spaces between; <c>null</c> when it does not pause.</summary>
+    public string? Stretches { get; init; }
+
+    public int? Deadline { get; init; }
+
+    /// <summary>It is shown, but takes no part.</summary>
+    public bool Off { get; init; }
 
     /// <summary>Where the done part of the bar ends; <c>null</c> when nothing is done.</summary>
     public int? DoneTo { get; init; }
@@ -75,58 +84,80 @@ internal sealed class RowViews(Schedule schedule, DateOnly today)
     private readonly TaskStates _states = new(schedule, today);
     private readonly ILookup<string, PlanLink> _linksTo = schedule.Plan.Links.ToLookup(l => l.To);
     private readonly Dictionary<string, string> _warnings = schedule.Warnings
-        .Where(w => w.Code == WarningCode.W1).GroupBy(w => w.Tasks[1]).ToDictionary(g => g.Key, g => g.First().Message);
+        .Where(w => w.Tasks.Count > 0).GroupBy(w => w.Tasks[^1]).ToDictionary(g => g.Key, g => string.Join(" ", g.Select(w => w.Message)));
 
     public RowView Of(int row)
     {
         var plan = schedule.Plan;
         var task = plan.Tasks[row];
-        var phase = plan.Index.IsPhase(row);
-        var total = schedule.TotalFloatOf(row);
-        var state = phase ? (TaskState?)null : _states.Of(row);
-        return new RowView
+        var off = schedule.IsOff(row);
+        var phase = off ? plan.Index.IsPhase(row) : schedule.IsPhase(row);
+        var common = new RowView
         {
             Id = task.Id,
             No = plan.Index.NumberOf(row),
             Name = task.Name,
             Level = plan.Index.LevelOf(row),
             Parent = task.Parent,
-            Kind = phase ? "phase" : task.Milestone || schedule.LengthOf(row).Count == 0 ? "milestone" : "task",
-            Length = phase ? PhaseLength(row) : task.Milestone ? "" : new TypedLength(task.Length, task.Tentative).ToString(),
+            Kind = phase ? "phase" : task.Milestone || (!off && schedule.LengthOf(row).Count == 0) ? "milestone" : "task",
+            Length = phase ? off ? "" : PhaseLength(row) : task.Milestone ? "" : new TypedLength(task.Length, task.Tentative).ToString(),
             Owner = task.Owner,
             Helpers = Math.Max(0, task.Assignments.Length - 1),
-            After = string.Join(", ", _linksTo[task.Id].Select(l => LinkText.Format(plan.Index.NumberOf(plan.Index.RowOf(l.From)), l.Lag))),
+            After = string.Join(", ", _linksTo[task.Id].Select(l => LinkText.Format(plan.Index.NumberOf(plan.Index.RowOf(l.From)), l))),
+            Progress = 0,
+            Critical = false,
+            Off = off,
+        };
+        return off ? common : WithDates(common, row, task, phase);
+    }
+
+    private RowView WithDates(RowView common, int row, PlanTask task, bool phase)
+    {
+        var total = schedule.TotalFloatOf(row);
+        var state = phase ? (TaskState?)null : _states.Of(row);
+        var lateFinish = total is { Count: > 0 } ? schedule.LateDatesOf(row)!.Value.Finish : default;
+        return common with
+        {
             Start = schedule.StartOf(row).Minutes,
             Finish = schedule.FinishOf(row).Minutes,
-            DoneTo = DoneTo(row, task, phase)?.Minutes,
-            LateFinish = total is { Count: > 0 } ? schedule.LateDatesOf(row)!.Value.Finish.Minutes : null,
+            Stretches = StretchesOf(row),
+            Deadline = task.Deadline?.Minutes,
+            DoneTo = DoneTo(row, phase)?.Minutes,
+            LateFinish = total is { Count: > 0 } && lateFinish > schedule.FinishOf(row) ? lateFinish.Minutes : null,
             Spare = total is { Count: > 0 } slack ? InDays(slack) : null,
             Progress = Math.Round(schedule.ProgressOf(row) * 100, 1),
             Critical = schedule.IsCritical(row),
-            State = state is { } s ? char.ToLowerInvariant(s.ToString()[0]) + s.ToString()[1..] : null,
+            State = state is { } s ? Words.Camel(s) : null,
             Started = task.IsStarted,
             WaitsFor = state == TaskState.Waiting ? Names(_states.WaitsFor(row)) : null,
-            Fixed = phase || task.IsStarted || task is { Pinned: null, Constraint: null } ? null : Words(task),
+            Fixed = phase || task.IsStarted || task is { Pinned: null, Constraint: null } ? null : FixedWords(task),
             Pinned = !phase && !task.IsStarted && task.Pinned is not null,
             Warning = _warnings.GetValueOrDefault(task.Id),
         };
     }
 
+    private string? StretchesOf(int row)
+    {
+        if (!schedule.IsLeaf(row) || schedule.SegmentsOf(row) is not { Count: > 1 } stretches) return null;
+        return string.Join(' ', stretches.SelectMany(s => new[] { s.Start.Minutes, s.Finish.Minutes }));
+    }
+
     private string PhaseLength(int row) => new Length(Math.Round((decimal)schedule.LengthOf(row).Count / schedule.Plan.Project.Units.MinutesPerDay, 1), LengthUnit.Days).ToString();
 
-    private PlanTime? DoneTo(int row, PlanTask task, bool phase)
+    private PlanTime? DoneTo(int row, bool phase)
     {
         var (start, finish, progress) = (schedule.StartOf(row), schedule.FinishOf(row), schedule.ProgressOf(row));
         if (progress <= 0) return null;
         if (progress >= 1) return finish;
-        var calendar = phase ? schedule.Plan.ProjectCalendar : schedule.Plan.EffectiveCalendar(task);
+        if (!phase) return schedule.ReachedOf(row);
+        var calendar = schedule.Plan.ProjectCalendar;
         return calendar.Add(start, (int)(calendar.Between(start, finish) * progress));
     }
 
     private string InDays(WorkMinutes minutes) =>
         new Length(Math.Round((decimal)minutes.Count / schedule.Plan.Project.Units.MinutesPerDay, 1), LengthUnit.Days) is { Amount: > 0 } days ? days.InWords() : schedule.Plan.Project.Units.ToLength(minutes).InWords();
 
-    private string Words(PlanTask task) => FieldText.Of(schedule, new Touch(task.Id, EditField.Start));
+    private string FixedWords(PlanTask task) => FieldText.Of(schedule, new Touch(task.Id, EditField.Start));
 
     private string Names(IEnumerable<int> rows)
     {

@@ -29,7 +29,7 @@ public sealed record ProjectSummary(Guid Id, string Name, string Dates, string? 
         var schedule = stored.Schedule;
         var plan = schedule.Plan;
         var states = new TaskStates(schedule, today);
-        var counts = Enumerable.Range(0, plan.Index.Count).Where(plan.Index.IsLeaf).CountBy(states.Of).ToDictionary();
+        var counts = Enumerable.Range(0, plan.Index.Count).Where(schedule.IsLeaf).CountBy(states.Of).ToDictionary();
         var spare = Ripple.Spare(schedule);
         return new ProjectSummary(
             stored.Id,
