@@ -31,6 +31,9 @@ public sealed class CalendarBook(ImmutableArray<WorkCalendar> calendars)
         return BasesOf(calendar).Any(next => !seen.Add(next.Id));
     }
 
+    /// <summary>The exceptions that apply to a calendar, its bases' first; later ones win.</summary>
+    public IReadOnlyList<CalendarOverride> ExceptionsOf(WorkCalendar calendar) => [.. BasesOf(calendar).Reverse().Append(calendar).SelectMany(c => c.Exceptions)];
+
     /// <summary>Its base, the base of that one, and so on; endless where they go round in a circle.</summary>
     private IEnumerable<WorkCalendar> BasesOf(WorkCalendar calendar)
     {

@@ -7,8 +7,13 @@ namespace Auxilium.Planning.Editing;
 /// <summary>A task whose dates an edit changed.</summary>
 /// <param name="StartShift">Working minutes of the project calendar, later is positive.</param>
 /// <param name="FinishShift">Working minutes of the project calendar, later is positive.</param>
-/// <param name="HeldBy">Ids of the tasks that now hold its start.</param>
-public sealed record Move(string Task, Segment Before, Segment After, WorkMinutes StartShift, WorkMinutes FinishShift, IReadOnlyList<string> HeldBy);
+public sealed record Move(string Task, Segment Before, Segment After, WorkMinutes StartShift, WorkMinutes FinishShift);
+
+/// <summary>A task whose total float an edit changed, in minutes of its effective calendar; <c>null</c> where it has none.</summary>
+public readonly record struct FloatChange(string Task, WorkMinutes? Before, WorkMinutes? After);
+
+/// <summary>Working minutes left before a task's deadline, negative when it is missed.</summary>
+public sealed record DeadlineChange(string Task, WorkMinutes Before, WorkMinutes After);
 
 /// <summary>What an edit moved, and what that did to the finish.</summary>
 public sealed record Ripple
@@ -28,18 +33,38 @@ public sealed record Ripple
     /// <summary>Warnings that the edit brought up.</summary>
     public required IReadOnlyList<ScheduleWarning> NewWarnings { get; init; }
 
+    /// <summary>Warnings that there are no more.</summary>
+    public IReadOnlyList<ScheduleWarning> GoneWarnings { get; init; } = [];
+
+    /// <summary>Leaves with other float than before.</summary>
+    public IReadOnlyList<FloatChange> Floats { get; init; } = [];
+
+    /// <summary>Tasks with a deadline that is nearer or farther than before.</summary>
+    public IReadOnlyList<DeadlineChange> Deadlines { get; init; } = [];
+
+    /// <summary>Ids of the tasks that set the finish, one holding the next, from the first to the last.</summary>
+    public IReadOnlyList<string> Path { get; init; } = [];
+
+    /// <summary>Whether other tasks set the finish than before.</summary>
+    public bool PathChanged { get; init; }
+
     public static Ripple Between(Schedule before, Schedule after)
     {
         var moves = new List<Move>();
-        var drivers = new Lazy<Drivers>(() => after.Drivers);
+        var floats = new List<FloatChange>();
+        var deadlines = new List<DeadlineChange>();
         for (var row = 0; row < after.Plan.Index.Count; row++)
         {
-            var id = after.Plan.Tasks[row].Id;
-            if (!after.IsLeaf(row) || !before.Plan.Index.TryFind(id, out var was) || before.IsOff(was)) continue;
-            if (before.StartOf(was) != after.StartOf(row) || before.FinishOf(was) != after.FinishOf(row))
-                moves.Add(MoveOf(before, was, after, row, drivers.Value));
+            var task = after.Plan.Tasks[row];
+            if (after.IsOff(row) || !before.Plan.Index.TryFind(task.Id, out var was) || before.IsOff(was)) continue;
+            if (task.Deadline is { } deadline && before.Plan.Tasks[was].Deadline is { } deadlineBefore)
+                AddDeadline(deadlines, task.Id, Left(before, was, deadlineBefore), Left(after, row, deadline));
+            if (!after.IsLeaf(row)) continue;
+            if (before.StartOf(was) != after.StartOf(row) || before.FinishOf(was) != after.FinishOf(row)) moves.Add(MoveOf(before, was, after, row));
+            if (before.TotalFloatOf(was) is var floatBefore && after.TotalFloatOf(row) is var floatAfter && floatBefore != floatAfter) floats.Add(new FloatChange(task.Id, floatBefore, floatAfter));
         }
-        var known = before.Warnings.Select(Key).ToHashSet();
+        var (known, now) = (before.Warnings.Select(Key).ToHashSet(), after.Warnings.Select(Key).ToHashSet());
+        var (pathBefore, path) = (before.FinishPath, after.FinishPath);
         return new Ripple
         {
             Moves = moves,
@@ -48,10 +73,22 @@ public sealed record Ripple
             SpareBefore = Spare(before),
             SpareAfter = Spare(after),
             NewWarnings = [.. after.Warnings.Where(w => !known.Contains(Key(w)))],
+            GoneWarnings = [.. before.Warnings.Where(w => !now.Contains(Key(w)))],
+            Floats = floats,
+            Deadlines = deadlines,
+            Path = path,
+            PathChanged = !path.SequenceEqual(pathBefore),
         };
     }
 
-    private static Move MoveOf(Schedule before, int was, Schedule after, int row, Drivers drivers)
+    private static WorkMinutes Left(Schedule schedule, int row, PlanTime deadline) => new(schedule.CalendarOf(row).Between(schedule.FinishOf(row), deadline));
+
+    private static void AddDeadline(List<DeadlineChange> changes, string task, WorkMinutes before, WorkMinutes after)
+    {
+        if (before != after) changes.Add(new DeadlineChange(task, before, after));
+    }
+
+    private static Move MoveOf(Schedule before, int was, Schedule after, int row)
     {
         var calendar = after.Plan.ProjectCalendar;
         return new Move(
@@ -59,8 +96,7 @@ public sealed record Ripple
             new Segment(before.StartOf(was), before.FinishOf(was)),
             new Segment(after.StartOf(row), after.FinishOf(row)),
             new WorkMinutes(calendar.Between(before.StartOf(was), after.StartOf(row))),
-            new WorkMinutes(calendar.Between(before.FinishOf(was), after.FinishOf(row))),
-            [.. drivers.Of(row).Where(d => d.Kind == DriverKind.Link).Select(d => d.From!)]);
+            new WorkMinutes(calendar.Between(before.FinishOf(was), after.FinishOf(row))));
     }
 
     /// <summary>Working minutes between the finish of a schedule and the date to finish by.</summary>

@@ -23,8 +23,8 @@ public static class RippleText
         AddMoves(runs, edited, done ? "moved" : "would move");
         AddFinish(runs, edited);
         AddSpare(runs, edited.After.Plan.Project.Units, edited.Ripple);
-        foreach (var warning in edited.Ripple.NewWarnings.Where(w => w.Code == WarningCode.W1).Take(1))
-            runs.Add(new TextRun(" " + warning.Message));
+        AddPath(runs, edited);
+        AddWarnings(runs, edited.Ripple);
         return runs.ToImmutable();
     }
 
@@ -37,7 +37,7 @@ public static class RippleText
         var plan = after.Plan;
         if (move.Before.Start == move.After.Start && plan.Find(move.Task) is { IsFinished: false, Milestone: false } resized)
             return $"takes {resized.Length.InWords()} now";
-        if (move.HeldBy.Count > 0) return $"waits for {LinkRules.Named(plan, plan.Index.RowOf(move.HeldBy[0]))}";
+        if (Reasons.HolderOf(after, plan.Index.RowOf(move.Task)) is { } holder) return $"waits for {LinkRules.Named(plan, holder)}";
         var task = plan.Find(move.Task)!;
         return task switch
         {
@@ -102,6 +102,27 @@ public static class RippleText
             _ => " That is just on the deadline.",
         };
         runs.Add(new TextRun(text, spare.Count < 0));
+    }
+
+    /// <summary>Names what sets the finish when that is something else than before, and not what was edited.</summary>
+    private static void AddPath(ImmutableArray<TextRun>.Builder runs, EditedPlan edited)
+    {
+        if (!edited.Ripple.PathChanged || edited.Ripple.FinishBefore == edited.Ripple.FinishAfter) return;
+        var known = edited.Before.FinishPath.Concat(edited.Applied.Touched.Select(t => t.Task)).ToHashSet();
+        if (edited.Ripple.Path.FirstOrDefault(id => !known.Contains(id)) is not { } other) return;
+        runs.Add(new TextRun(" The way to the finish now leads over "));
+        runs.Add(new TextRun(LengthText.Shorten(edited.After.Plan.Find(other)!.Name), true));
+        runs.Add(new TextRun("."));
+    }
+
+    /// <summary>What is broken now, or no longer. The finish itself has been spoken of.</summary>
+    private static void AddWarnings(ImmutableArray<TextRun>.Builder runs, Ripple ripple)
+    {
+        var fresh = ripple.NewWarnings.Where(w => w.Code != WarningCode.W4).ToList();
+        if (fresh.Count > 0) runs.Add(new TextRun(" " + fresh[0].Message));
+        if (fresh.Count > 1) runs.Add(new TextRun($" {Count(fresh.Count - 1, "more warning", "more warnings")}.", true));
+        var gone = ripple.GoneWarnings.Count(w => w.Code != WarningCode.W4);
+        if (gone > 0) runs.Add(new TextRun($" {Count(gone, "warning is", "warnings are")} gone."));
     }
 
     private static string Amount(WorkMinutes minutes, WorkUnits units)

@@ -3,11 +3,11 @@ using Auxilium.Planning.Scheduling;
 
 namespace Auxilium.Planning.Plans;
 
-/// <summary>The links of a plan by rows: where each leads from and to, its lag, and which lead to a row. In the order of the links.</summary>
+/// <summary>The links of a plan by rows: where each leads from and to, its lag, and which lead to or from a row. In the order of the links.</summary>
 internal sealed class LinkEnds
 {
-    private int[]? _firstTo;
-    private int[]? _to;
+    private Grouped? _to;
+    private Grouped? _from;
 
     public LinkEnds(PlanIndex index, ImmutableArray<PlanLink> links, WorkUnits units)
     {
@@ -39,21 +39,27 @@ internal sealed class LinkEnds
     private int Rows { get; }
 
     /// <summary>Positions of the links that lead to a row itself.</summary>
-    public ReadOnlySpan<int> LeadingTo(int row)
-    {
-        if (_to is null) Gather();
-        return _to.AsSpan(_firstTo![row].._firstTo[row + 1]);
-    }
+    public ReadOnlyMemory<int> LeadingTo(int row) => (_to ??= new Grouped(Rows, Edges.Length, link => Edges[link].Target)).Of(row);
 
-    private void Gather()
+    /// <summary>Positions of the links that lead from a row itself.</summary>
+    public ReadOnlyMemory<int> LeadingFrom(int row) => (_from ??= new Grouped(Rows, From.Length, link => From[link])).Of(row);
+
+    /// <summary>Positions of links side by side for each row.</summary>
+    private sealed class Grouped
     {
-        var first = new int[Rows + 1];
-        foreach (var edge in Edges) first[edge.Target + 1]++;
-        for (var row = 0; row < Rows; row++) first[row + 1] += first[row];
-        var next = first.AsSpan().ToArray();
-        var to = new int[Edges.Length];
-        for (var link = 0; link < Edges.Length; link++) to[next[Edges[link].Target]++] = link;
-        _firstTo = first;
-        _to = to;
+        private readonly int[] _first;
+        private readonly int[] _links;
+
+        public Grouped(int rows, int links, Func<int, int> rowOf)
+        {
+            _first = new int[rows + 1];
+            for (var link = 0; link < links; link++) _first[rowOf(link) + 1]++;
+            for (var row = 0; row < rows; row++) _first[row + 1] += _first[row];
+            var next = _first.AsSpan().ToArray();
+            _links = new int[links];
+            for (var link = 0; link < links; link++) _links[next[rowOf(link)]++] = link;
+        }
+
+        public ReadOnlyMemory<int> Of(int row) => _links.AsMemory(_first[row].._first[row + 1]);
     }
 }

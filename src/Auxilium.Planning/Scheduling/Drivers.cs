@@ -33,8 +33,8 @@ public sealed class Drivers
     private readonly TaskFacts _facts;
     private readonly bool _fromStart;
 
-    /// <summary>By link: whether it leaves any leaf no room.</summary>
-    private readonly bool[] _tight;
+    /// <summary>By link: whether it leaves any leaf no room. Found for all links at once when one is asked about.</summary>
+    private bool[]? _tight;
 
     internal Drivers(Schedule schedule, TaskFacts facts)
     {
@@ -42,8 +42,6 @@ public sealed class Drivers
         _plan = schedule.Plan;
         _facts = facts;
         _fromStart = _plan.Project.ScheduleFrom == ScheduleFrom.Start;
-        _tight = new bool[_plan.Links.Length];
-        FindTight();
     }
 
     /// <summary>Empty for phases, which only roll up, and for tasks that take no part.</summary>
@@ -56,24 +54,24 @@ public sealed class Drivers
         return [.. Binding(row)];
     }
 
+    /// <summary>Whether links may hold a leaf: nothing fixes it, and it does not go against the way of the others.</summary>
+    internal bool IsHeldByLinks(int row) => Fixing(row) == NoKind && !IsContrary(row);
+
     /// <summary>Whether a link, by its position in the plan, leaves a leaf no room.</summary>
-    public bool IsTight(int link) => _tight[link];
+    public bool IsTight(int link) => (_tight ??= FindTight())[link];
 
     /// <summary>The positions of the links that leave a leaf no room: its own and those of the phases it is in.</summary>
     internal IEnumerable<int> LinksHolding(int row)
     {
+        var ends = _plan.LinkEnds;
         for (var at = row; at >= 0; at = _plan.Index.ParentOf(at))
-            foreach (var link in LinksOf(at))
-                if (_tight[link] && Holds(_plan.LinkEnds.Edges[link], Bound(link), row))
+        {
+            // Links to a row, or, worked out from the finish, from it.
+            var links = _fromStart ? ends.LeadingTo(at) : ends.LeadingFrom(at);
+            for (var i = 0; i < links.Length; i++)
+                if (links.Span[i] is var link && Takes(link) && Holds(ends.Edges[link], Bound(link), row))
                     yield return link;
-    }
-
-    /// <summary>Links to a row, or, worked out from the finish, from it.</summary>
-    private IEnumerable<int> LinksOf(int row)
-    {
-        if (_fromStart) return _plan.LinkEnds.LeadingTo(row).ToArray();
-        var from = _plan.LinkEnds.From;
-        return Enumerable.Range(0, from.Length).Where(link => from[link] == row);
+        }
     }
 
     private IEnumerable<Driver> Binding(int row)
@@ -136,8 +134,9 @@ public sealed class Drivers
     private bool IsContrary(int row) =>
         (_facts.Traits[row] & TaskTraits.Contrary) != 0 && (!_fromStart || _schedule.StartOf(row) != _schedule.EarlyStarts[row]);
 
-    private void FindTight()
+    private bool[] FindTight()
     {
+        var tight = new bool[_plan.Links.Length];
         var (from, edges) = (_plan.LinkEnds.From, _plan.LinkEnds.Edges);
         var (starts, finishes, spans, calendars) = (_schedule.Starts, _schedule.Finishes, _facts.Spans, _facts.Calendars);
         var project = _plan.ProjectCalendar;
@@ -151,14 +150,18 @@ public sealed class Drivers
                 var time = edge.FromStart ? starts[from[link]] : finishes[from[link]];
                 var bound = edge.Lag == 0 ? time : Lags.Shift(project, new(time), edge).Time;
                 var date = edge.ToFinish ? finishes[to] : starts[to];
-                _tight[link] = bound == date || (spans[to] > 0 && calendars[to].Worked(bound) == calendars[to].Worked(date));
+                tight[link] = bound == date || (spans[to] > 0 && calendars[to].Worked(bound) == calendars[to].Worked(date));
             }
             else if (!_facts.IsOff(from[link]) && !_facts.IsOff(to))
             {
-                _tight[link] = HoldsAny(edge, Bound(link), _fromStart ? to : from[link]);
+                tight[link] = HoldsAny(edge, Bound(link), _fromStart ? to : from[link]);
             }
         }
+        return tight;
     }
+
+    /// <summary>Whether both ends of a link take part.</summary>
+    private bool Takes(int link) => !_facts.IsOff(_plan.LinkEnds.From[link]) && !_facts.IsOff(_plan.LinkEnds.Edges[link].Target);
 
     private bool HoldsAny(Edge edge, PlanTime bound, int held)
     {

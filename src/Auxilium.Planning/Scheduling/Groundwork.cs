@@ -41,8 +41,8 @@ internal sealed class Groundwork
         if (!same) return false;
         if (plan.Tasks == _plan.Tasks) return true;
         if ((Facts.Any & TaskTraits.Off) != 0) return false;
-        foreach (var task in plan.Tasks)
-            if (!task.Active)
+        for (var row = 0; row < plan.Tasks.Length; row++)
+            if (!ReferenceEquals(plan.Tasks[row], _plan.Tasks[row]) && !plan.Tasks[row].Active)
                 return false;
         return true;
     }

@@ -23,6 +23,9 @@ public static class Reasons
     /// <summary>What sets the project's finish: the reasons of the task that finishes last. Empty for a plan without tasks.</summary>
     public static IReadOnlyList<Reason> WhyFinish(Schedule schedule) => Of(schedule, Last(schedule, Enumerable.Range(0, schedule.Plan.Index.Count)));
 
+    /// <summary>The row at the other end of the link that holds a leaf; <c>null</c> when none does.</summary>
+    public static int? HolderOf(Schedule schedule, int leaf) => Next(schedule, leaf)?.Row;
+
     /// <summary>How a row comes to finish when it does: the work, the pauses and the days off from its start on.</summary>
     public static string FromStartToFinish(Schedule schedule, int row)
     {
@@ -37,6 +40,39 @@ public static class Reasons
         var work = task.AroundTheClock ? $"{InWords(schedule, length)} round the clock" : $"{InWords(schedule, length)} of work";
         var pauses = stretches.Count > 1 ? $" in {stretches.Count} stretches" : "";
         return $"{lead} {Dates.FinishDay(finish)}: {work}{pauses} from {Dates.Day(start)}{DaysOff(schedule, leaf, start, finish)}.";
+    }
+
+    /// <summary>The tasks of that way, in the order in which they are done.</summary>
+    internal static IReadOnlyList<string> FinishPath(Schedule schedule)
+    {
+        var fromStart = schedule.Plan.Project.ScheduleFrom == ScheduleFrom.Start;
+        var rows = Enumerable.Range(0, schedule.Plan.Index.Count);
+        var path = new List<string>();
+        var seen = new HashSet<int>();
+        // From the finish the links are followed on from whatever starts first.
+        var at = fromStart ? Last(schedule, rows) : rows.Where(schedule.IsLeaf).DefaultIfEmpty(-1).MinBy(leaf => leaf < 0 ? default : (schedule.StartOf(leaf), !schedule.IsCritical(leaf)));
+        while (at >= 0 && seen.Add(at))
+        {
+            path.Add(schedule.Plan.Tasks[at].Id);
+            at = Next(schedule, at)?.Leaf ?? -1;
+        }
+        if (fromStart) path.Reverse();
+        return path;
+    }
+
+    /// <summary>The link that holds a leaf, with the row at its other end and the leaf in that which gives the date; <c>null</c> when none does.</summary>
+    private static (PlanLink Link, int Row, int Leaf)? Next(Schedule schedule, int leaf)
+    {
+        if (!schedule.Drivers.IsHeldByLinks(leaf)) return null;
+        var plan = schedule.Plan;
+        var fromStart = plan.Project.ScheduleFrom == ScheduleFrom.Start;
+        foreach (var position in schedule.Drivers.LinksHolding(leaf))
+        {
+            var link = plan.Links[position];
+            var other = plan.Index.RowOf(fromStart ? link.From : link.To);
+            return (link, other, LeafOf(schedule, other, first: fromStart ? link.FromStart : !link.ToFinish));
+        }
+        return null;
     }
 
     private static List<Reason> Of(Schedule schedule, int leaf)
@@ -54,20 +90,11 @@ public static class Reasons
 
     private static (Reason Step, int Next) Step(Schedule schedule, int leaf, bool isFirst)
     {
-        var plan = schedule.Plan;
-        var drivers = schedule.Drivers;
-        var links = drivers.LinksHolding(leaf);
-        var kinds = drivers.Of(leaf);
-        var fromStart = plan.Project.ScheduleFrom == ScheduleFrom.Start;
+        var kinds = schedule.Drivers.Of(leaf);
+        var fromStart = schedule.Plan.Project.ScheduleFrom == ScheduleFrom.Start;
         var off = kinds.Any(d => d.Kind == DriverKind.Calendar) ? ", and time off lies between" : "";
-        foreach (var position in links)
-        {
-            if (kinds.All(d => d.Kind != DriverKind.Link)) break;
-            var link = plan.Links[position];
-            var other = plan.Index.RowOf(fromStart ? link.From : link.To);
-            var next = LeafOf(schedule, other, first: fromStart ? link.FromStart : !link.ToFinish);
-            return (Made(schedule, leaf, isFirst, DriverKind.Link, plan.Tasks[other].Id, $"{(fromStart ? Before(schedule, link, other) : After(schedule, link, other))}{off}"), next);
-        }
+        if (Next(schedule, leaf) is var (link, other, next))
+            return (Made(schedule, leaf, isFirst, DriverKind.Link, schedule.Plan.Tasks[other].Id, $"{(fromStart ? Before(schedule, link, other) : After(schedule, link, other))}{off}"), next);
         var driver = kinds.FirstOrDefault(d => d.Kind != DriverKind.Calendar) ?? new Driver(fromStart ? DriverKind.ProjectStart : DriverKind.ProjectFinish);
         return (Made(schedule, leaf, isFirst, driver.Kind, null, $"{Fixed(schedule, leaf, driver.Kind)}{off}"), -1);
     }
@@ -119,7 +146,7 @@ public static class Reasons
         {
             DriverKind.ProjectStart => "the project starts then",
             DriverKind.ProjectFinish => $"the project must be finished by {Dates.FinishDay(schedule.Finish)}",
-            DriverKind.Constraint => FixedDateText.Does(task.Constraint!),
+            DriverKind.Constraint => $"it {FixedDateText.Does(task.Constraint!)}",
             DriverKind.Pinned => "it is pinned there",
             DriverKind.Actual => task.IsFinished ? "it has been done" : "it started then",
             DriverKind.StatusDate => "unfinished work goes on after the status date",
@@ -153,6 +180,15 @@ public static class Reasons
     }
 
     /// <summary>The leaf that finishes last; of several, one that sets the finish.</summary>
-    private static int Last(Schedule schedule, IEnumerable<int> rows) =>
-        rows.Where(schedule.IsLeaf).DefaultIfEmpty(-1).MaxBy(leaf => leaf < 0 ? default : (schedule.FinishOf(leaf), schedule.IsCritical(leaf)));
+    private static int Last(Schedule schedule, IEnumerable<int> rows)
+    {
+        var last = -1;
+        foreach (var row in rows)
+        {
+            if (!schedule.IsLeaf(row)) continue;
+            var later = last < 0 ? 1 : schedule.FinishOf(row).CompareTo(schedule.FinishOf(last));
+            if (later > 0 || (later == 0 && schedule.IsCritical(row) && !schedule.IsCritical(last))) last = row;
+        }
+        return last;
+    }
 }

@@ -15,6 +15,7 @@ public sealed class Schedule
 
     private readonly TaskFacts _facts;
     private Drivers? _drivers;
+    private IReadOnlyList<string>? _finishPath;
 
     internal Schedule(Plan plan, TaskFacts facts)
     {
@@ -55,7 +56,9 @@ public sealed class Schedule
     /// <summary>What holds every date; worked out when first asked for.</summary>
     public Drivers Drivers => _drivers ??= new Drivers(this, _facts);
 
-    internal TaskFacts Facts => _facts;
+    /// <summary>Ids of the tasks that set the finish, one holding the next, from the first to the last.</summary>
+    public IReadOnlyList<string> FinishPath => _finishPath ??= Reasons.FinishPath(this);
+
     internal PlanTime[] Starts { get; private set; }
     internal PlanTime[] Finishes { get; private set; }
     internal PlanTime[] EarlyStarts { get; }

@@ -54,12 +54,12 @@ public static class Scheduler
         backward.Run();
     }
 
-    private static PlanTime? LatestFinish(Schedule schedule, TaskFacts facts)
+    internal static PlanTime? LatestFinish(Schedule schedule, TaskFacts facts)
     {
         PlanTime? latest = null;
         for (var row = 0; row < facts.Traits.Length; row++)
-            if (facts.IsLeaf(row) && !(schedule.Finishes[row] <= latest))
-                latest = schedule.Finishes[row];
+            if (facts.IsLeaf(row) && !(schedule.EarlyFinishes[row] <= latest))
+                latest = schedule.EarlyFinishes[row];
         return latest;
     }
 

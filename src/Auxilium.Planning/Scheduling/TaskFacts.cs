@@ -175,6 +175,16 @@ internal sealed class TaskFacts
                 Traits[row] = TaskTraits.Leaf;
     }
 
+    /// <summary>The same facts, to be changed apart from these.</summary>
+    public TaskFacts Copy() => new(this);
+
+    /// <summary>Gives a leaf another length, and the pauses that still fall into it.</summary>
+    public void SetLength(Plan plan, int row, int minutes)
+    {
+        Lengths[row] = minutes;
+        if (!ReferenceEquals(Spans, Lengths)) Spans[row] = minutes + Pauses.Within(plan.Project.Units, plan.Tasks[row], minutes);
+    }
+
     private void SetSpan(Plan plan, PlanTask task, int row)
     {
         if (ReferenceEquals(Spans, Lengths)) Spans = [.. Lengths];

@@ -6,6 +6,9 @@ namespace Auxilium.Planning.Scheduling;
 /// <summary>What a schedule could not keep (rules W1–W5). Nothing here stops the calculation.</summary>
 internal sealed class Warnings
 {
+    /// <summary>Links of large phases could break many millions of times over; so many are told.</summary>
+    private const int MostBroken = 20_000;
+
     private const TaskTraits Dated = TaskTraits.NotAfter | TaskTraits.NotBefore | TaskTraits.Deadline;
 
     private readonly Schedule _schedule;
@@ -35,12 +38,12 @@ internal sealed class Warnings
         var fromStart = _plan.Project.ScheduleFrom == ScheduleFrom.Start;
         if (fromStart && (_facts.Any & TaskTraits.Fixed) == 0) return;
         var ends = _plan.LinkEnds;
-        for (var link = 0; link < _plan.Links.Length; link++)
+        for (var link = 0; link < _plan.Links.Length && _found.Count < MostBroken; link++)
         {
             if (_facts.IsOff(ends.From[link])) continue;
             var to = ends.Edges[link].Target;
             var last = _plan.Index.SubtreeEnd(to);
-            for (var row = to; row < last; row++)
+            for (var row = to; row < last && _found.Count < MostBroken; row++)
                 if (_facts.IsLeaf(row) && (!fromStart || (_facts.Traits[row] & TaskTraits.Fixed) != 0))
                     Check(ends.Edges[link], ends.From[link], row);
         }

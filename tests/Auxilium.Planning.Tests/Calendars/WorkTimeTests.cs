@@ -52,6 +52,28 @@ public class WorkTimeTests
         Assert.Equal("2027-05-10T09:01", work.Add(Monday9, 361).ToString());
     }
 
+    /// <summary>However far apart the days are that are asked for, and however many stretches they have.</summary>
+    [Fact]
+    public void T6_the_whole_span_of_years_counts_the_same_in_one_step_as_day_by_day()
+    {
+        WorkInterval[] stretches = [new(60, 120), new(300, 333), new(700, 800), new(1400, 1440)];
+        var calendar = Calendar("c", WorkCalendar.Weekdays.Week) with
+        {
+            Exceptions = [.. Enumerable.Range(0, 109).Select(i => new CalendarOverride(new(1991 + i, 3, 1), new(1991 + i, 3, 20), "X", i % 3 == 0 ? [] : [.. stretches]))],
+        };
+        var work = new CalendarBook([calendar]).WorkTimeOf("c");
+        var from = PlanTime.At(2027, 5, 3);
+        foreach (var to in new[] { PlanTime.At(2028, 1, 1), PlanTime.At(1990, 1, 1), PlanTime.At(2100, 12, 31), PlanTime.At(1995, 6, 7), PlanTime.At(2040, 3, 5, 11, 50) })
+        {
+            var sum = 0;
+            for (var day = PlanTime.Min(from, to).Day; day < PlanTime.Max(from, to).Day; day++) sum += work.WorkedOn(DateOnly.FromDayNumber(day));
+            var rest = work.Between(PlanTime.On(to.Date), to);
+            Assert.Equal(to < from ? -sum : sum + rest, work.Between(from, to));
+            Assert.Equal(work.Next(to), work.MinuteStart(work.Worked(to)));
+            Assert.Equal(work.Worked(work.Next(to)), work.Worked(to));
+        }
+    }
+
     [Fact]
     public void T3_undefined_weekdays_and_earlier_exceptions_come_from_the_base()
     {

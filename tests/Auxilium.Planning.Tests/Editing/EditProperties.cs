@@ -1,6 +1,7 @@
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
 using CsCheck;
 
 namespace Auxilium.Planning.Tests.Editing;
@@ -42,6 +43,32 @@ public class EditProperties
         Assert.Equal(moved, edited.Ripple.Moves.Select(m => m.Task));
         Assert.NotEmpty(RippleText.Of(edited));
     });
+
+    /// <summary>What a plan takes over from the one it came of changes nothing.</summary>
+    [Fact]
+    public void A_plan_that_came_of_another_has_the_dates_it_would_have_alone() => Gen.Int[0, int.MaxValue - 1].Sample(seed =>
+    {
+        var random = new Random(seed);
+        var schedule = RandomPlan.Of(random, most: 30, from: (ScheduleFrom)random.Next(2)).Calculate();
+        for (var i = 0; i < 6; i++)
+        {
+            try
+            {
+                schedule = EditPipeline.Run(schedule, RandomEdit(random, schedule.Plan), Today, []).After;
+            }
+            catch (EditRefusedException)
+            {
+                continue;
+            }
+            var alone = Scheduler.CalculateAnew(schedule.Plan);
+            Assert.Equal((alone.Start, alone.Finish), (schedule.Start, schedule.Finish));
+            for (var row = 0; row < schedule.Plan.Index.Count; row++)
+                Assert.Equal(
+                    (alone.StartOf(row), alone.FinishOf(row), alone.EarlyDatesOf(row), alone.LateDatesOf(row), alone.TotalFloatOf(row), alone.FreeFloatOf(row)),
+                    (schedule.StartOf(row), schedule.FinishOf(row), schedule.EarlyDatesOf(row), schedule.LateDatesOf(row), schedule.TotalFloatOf(row), schedule.FreeFloatOf(row)));
+            Assert.Equal(alone.Warnings.Select(w => w.Message), schedule.Warnings.Select(w => w.Message));
+        }
+    }, iter: 300);
 
     private static void Sample(Action<Plan, EditedPlan> check) => Gen.Int[0, int.MaxValue - 1].Sample(seed =>
     {
