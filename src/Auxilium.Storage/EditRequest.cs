@@ -34,7 +34,19 @@ public sealed record EditCommitted(StoredPlan Before, StoredPlan After, EditedPl
 public sealed record LastEdit(EditRecord? Did, bool CanUndo, bool CanRedo);
 
 /// <summary>What an edit did, from the journal.</summary>
-public sealed record EditRecord(ImmutableArray<TextRun> Sentence, PlanTime FinishBefore, PlanTime FinishAfter, IReadOnlyList<Move> Moves);
+/// <param name="NewWarnings">What it broke, in sentences.</param>
+/// <param name="GoneWarnings">What it mended.</param>
+/// <param name="Path">Ids of the tasks that set the finish after it.</param>
+public sealed record EditRecord(
+    ImmutableArray<TextRun> Sentence,
+    PlanTime FinishBefore,
+    PlanTime FinishAfter,
+    IReadOnlyList<Move> Moves,
+    IReadOnlyList<string> NewWarnings,
+    IReadOnlyList<string> GoneWarnings,
+    IReadOnlyList<DeadlineChange> Deadlines,
+    IReadOnlyList<string> Path,
+    bool PathChanged);
 
 /// <summary>Somebody else changed the same thing meanwhile; nothing was done.</summary>
 /// <param name="Theirs">What it is now.</param>

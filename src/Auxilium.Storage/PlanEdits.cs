@@ -78,11 +78,7 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
     {
         var entry = await db.Journal.Where(j => j.ProjectId == plan.Id && j.Version == plan.Version)
             .Select(j => new { j.Sentence, j.FinishBefore, j.FinishAfter, j.Moves }).SingleOrDefaultAsync(cancel);
-        return entry is null ? null : new EditRecord(
-            ReadSentence(entry.Sentence),
-            PlanTime.FromDateTime(entry.FinishBefore),
-            PlanTime.FromDateTime(entry.FinishAfter),
-            JournalMoves.Read(entry.Moves));
+        return entry is null ? null : JournalRipple.Read(entry.Moves, ReadSentence(entry.Sentence), PlanTime.FromDateTime(entry.FinishBefore), PlanTime.FromDateTime(entry.FinishAfter));
     }
 
     /// <summary>Whether this person can undo or redo.</summary>
@@ -138,7 +134,7 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
         Touched = [.. edited.Applied.Touched.Select(t => t.ToString())],
         Summary = target?.Summary ?? string.Concat(RippleText.Lead(edited).Select(r => r.Text)),
         Sentence = JsonSerializer.Serialize(sentence),
-        Moves = JournalMoves.Write(edited.Ripple.Moves),
+        Moves = JournalRipple.Write(edited.Ripple),
         FinishBefore = edited.Ripple.FinishBefore.ToDateTime(),
         FinishAfter = edited.Ripple.FinishAfter.ToDateTime(),
         TakesBack = target?.Id,

@@ -7,7 +7,7 @@ using Auxilium.Planning.Calendars;
 namespace Auxilium.Exchange.PlanDocuments;
 
 /// <summary>Reads the calendars of a plan document.</summary>
-internal static partial class CalendarReader
+public static partial class CalendarReader
 {
     private const int MostCalendars = 200;
     private const int MostOverrides = 5_000;
@@ -16,7 +16,7 @@ internal static partial class CalendarReader
     /// <summary>Monday first.</summary>
     internal static readonly string[] Weekdays = ["mon", "tue", "wed", "thu", "fri", "sat", "sun"];
 
-    public static ImmutableArray<WorkCalendar> Read(JsonObjectReader root, ErrorList errors)
+    internal static ImmutableArray<WorkCalendar> Read(JsonObjectReader root, ErrorList errors)
     {
         var calendars = new List<(WorkCalendar Calendar, JsonObjectReader At)>();
         foreach (var at in root.Objects("calendars", MostCalendars))
@@ -28,6 +28,9 @@ internal static partial class CalendarReader
         return [.. calendars.Select(c => c.Calendar)];
     }
 
+    /// <summary>Reads one calendar by itself; whether its base exists is not asked.</summary>
+    /// <param name="calendar">As plan documents have it.</param>
+    /// <param name="path">Its JSON path, for errors.</param>
     /// <exception cref="UnreadableDocumentException">It is not a calendar.</exception>
     public static WorkCalendar ReadAlone(JsonElement calendar, string path)
     {

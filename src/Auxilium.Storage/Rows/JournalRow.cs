@@ -31,7 +31,7 @@ public sealed class JournalRow
     /// <summary>What it did, in words with what matters most marked, as JSON.</summary>
     public required string Sentence { get; set; }
 
-    /// <summary>What moved, as <see cref="JournalMoves"/> writes it.</summary>
+    /// <summary>What moved, as <see cref="JournalRipple"/> writes it.</summary>
     public required string Moves { get; set; }
 
     public DateTime FinishBefore { get; set; }
