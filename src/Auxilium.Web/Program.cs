@@ -89,6 +89,8 @@ app.MapOpenApi().RequireAuthorization(Rights.LookAtPlans);
 var api = app.MapGroup("/api/v1");
 ProjectsApi.Map(api);
 ScheduleApi.Map(api);
+ChecksApi.Map(api);
+CalendarsApi.Map(api);
 app.MapRazorPages().WithStaticAssets();
 await app.RunAsync();
 return 0;

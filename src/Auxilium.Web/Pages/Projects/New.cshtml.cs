@@ -1,3 +1,4 @@
+using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Storage;
@@ -9,7 +10,7 @@ using Microsoft.AspNetCore.Mvc.Rendering;
 
 namespace Auxilium.Web.Pages.Projects;
 
-/// <summary>Makes a project of a name, a start date and a coordinator.</summary>
+/// <summary>Makes a project of a name, a start date or one it must be finished by, and a coordinator.</summary>
 [Authorize(Rights.EditPlans)]
 [RequestSizeLimit(64 * 1024)]
 public sealed class NewModel(PlanStore store, Today today) : PageModel
@@ -19,6 +20,9 @@ public sealed class NewModel(PlanStore store, Today today) : PageModel
 
     [BindProperty]
     public string? Start { get; set; }
+
+    [BindProperty]
+    public string? FinishBy { get; set; }
 
     [BindProperty]
     public string? Coordinator { get; set; }
@@ -43,15 +47,27 @@ public sealed class NewModel(PlanStore store, Today today) : PageModel
         {
             ModelState.AddModelError(nameof(Name), refused.Message);
         }
-        // Without a year: in the ten months to come, or the last two.
-        if (!DateText.TryParse(Start, today.Date, out var start, out var problem, today.Date.AddDays(120))) ModelState.AddModelError(nameof(Start), problem);
+        var (start, finishBy) = (Read(nameof(Start), Start), Read(nameof(FinishBy), FinishBy));
+        if (string.IsNullOrWhiteSpace(Start) && string.IsNullOrWhiteSpace(FinishBy))
+            ModelState.AddModelError(nameof(Start), "A date is missing: type the day it starts, such as 12 May, or below the day it must be finished by.");
         var coordinator = directory.FirstOrDefault(p => p.Id == Coordinator);
         if (coordinator is null) ModelState.AddModelError(nameof(Coordinator), "Choose who coordinates the project.");
         if (!ModelState.IsValid) return Page();
         var empty = Planning.Plans.Plan.Empty(name, default);
-        var plan = empty with { Project = empty.Project with { Start = start.AsStart(empty.ProjectCalendar) } };
+        var project = empty.Project with { Start = start?.AsStart(empty.ProjectCalendar) };
+        var finish = finishBy?.AsFinish(empty.ProjectCalendar);
+        var plan = empty with { Project = project.Start is null ? project with { ScheduleFrom = ScheduleFrom.Finish, Finish = finish } : project with { FinishBy = finish } };
         var stored = await store.CreateAsync(plan, coordinator!, cancel);
         return Redirect($"/projects/{stored.Id}");
+    }
+
+    /// <summary>A date as typed. Without a year it is in the ten months to come, or the last two.</summary>
+    private DateOrTime? Read(string field, string? text)
+    {
+        if (string.IsNullOrWhiteSpace(text)) return null;
+        if (DateText.TryParse(text, today.Date, out var date, out var problem, today.Date.AddDays(120))) return date;
+        ModelState.AddModelError(field, problem);
+        return null;
     }
 
     /// <summary>Whether a field has a problem, as <c>aria-invalid</c> says it.</summary>

@@ -1,0 +1,130 @@
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
+using Auxilium.Web.Pages.Plan;
+
+namespace Auxilium.Web.Api;
+
+/// <summary>Everything about one task: what its card shows. Lengths are as typed, dates <c>YYYY-MM-DDTHH:mm</c>.</summary>
+public sealed record CardDocument
+{
+    public required int Version { get; init; }
+    public required string Id { get; init; }
+    public required string Outline { get; init; }
+    public required string Name { get; init; }
+
+    /// <summary><c>task</c>, <c>milestone</c> or <c>phase</c>.</summary>
+    public required string Kind { get; init; }
+
+    public required bool Active { get; init; }
+    public required string Length { get; init; }
+    public string? Start { get; init; }
+    public string? Finish { get; init; }
+
+    /// <summary>What comes before it.</summary>
+    public required IReadOnlyList<CardLink> Before { get; init; }
+
+    /// <summary>What comes after it.</summary>
+    public required IReadOnlyList<CardLink> After { get; init; }
+
+    /// <summary><c>pinned</c>, or a kind of constraint; <c>null</c> when nothing is fixed.</summary>
+    public string? FixedKind { get; init; }
+
+    public string? FixedDate { get; init; }
+    public string? PinnedFinish { get; init; }
+    public string? Deadline { get; init; }
+    public string? Calendar { get; init; }
+    public required bool AroundTheClock { get; init; }
+    public required IReadOnlyList<CardSplit> Splits { get; init; }
+    public CardEstimate? Estimate { get; init; }
+
+    /// <summary>Percent.</summary>
+    public required double Progress { get; init; }
+
+    public string? ActualStart { get; init; }
+    public string? ActualFinish { get; init; }
+    public string? Remaining { get; init; }
+
+    /// <summary>Total and free float in words.</summary>
+    public string? TotalFloat { get; init; }
+    public string? FreeFloat { get; init; }
+
+    /// <summary>Why it is there, step by step back to a start or a fixed date.</summary>
+    public required IReadOnlyList<ReasonDocument> Why { get; init; }
+
+    /// <summary>How it comes to finish when it does.</summary>
+    public required string WhyFinish { get; init; }
+
+    public required IReadOnlyList<string> Warnings { get; init; }
+
+    /// <summary>The calendars there are to choose from.</summary>
+    public required IReadOnlyList<CalendarChoice> Calendars { get; init; }
+
+    internal static CardDocument Of(int version, Schedule schedule, int row)
+    {
+        var plan = schedule.Plan;
+        var task = plan.Tasks[row];
+        var off = schedule.IsOff(row);
+        var units = plan.Project.Units;
+        return new CardDocument
+        {
+            Version = version,
+            Id = task.Id,
+            Outline = plan.Index.NumberOf(row),
+            Name = task.Name,
+            Kind = plan.Index.IsPhase(row) ? "phase" : task.Milestone ? "milestone" : "task",
+            Active = task.Active,
+            Length = task.Milestone ? "" : new TypedLength(task.Length, task.Tentative).ToString(),
+            Start = off ? null : schedule.StartOf(row).ToString(),
+            Finish = off ? null : schedule.FinishOf(row).ToString(),
+            Before = [.. plan.Links.Where(l => l.To == task.Id).Select(l => CardLink.Of(plan, l, l.From))],
+            After = [.. plan.Links.Where(l => l.From == task.Id).Select(l => CardLink.Of(plan, l, l.To))],
+            FixedKind = task.Pinned is not null ? "pinned" : task.Constraint is { } constraint ? Words.Camel(constraint.Kind) : null,
+            FixedDate = (task.Pinned?.Start ?? task.Constraint?.Date)?.ToString(),
+            PinnedFinish = task.Pinned?.Finish?.ToString(),
+            Deadline = task.Deadline?.ToString(),
+            Calendar = task.Calendar,
+            AroundTheClock = task.AroundTheClock,
+            Splits = [.. task.Splits.Select(s => new CardSplit(s.After.ToString(), s.For.ToString()))],
+            Estimate = task.Estimate is { } range ? new CardEstimate(range.Low.ToString(), range.Likely.ToString(), range.High.ToString()) : null,
+            Progress = off ? 0 : Math.Round(schedule.ProgressOf(row) * 100, 1),
+            ActualStart = task.ActualStart?.ToString(),
+            ActualFinish = task.ActualFinish?.ToString(),
+            Remaining = task.Remaining?.ToString(),
+            TotalFloat = schedule.TotalFloatOf(row) is { } total ? units.ToLength(total).InWords() : null,
+            FreeFloat = schedule.FreeFloatOf(row) is { } free ? units.ToLength(free).InWords() : null,
+            Why = [.. Reasons.WhyStart(schedule, row).Select(ReasonDocument.From)],
+            WhyFinish = off ? "" : Reasons.FromStartToFinish(schedule, row),
+            Warnings = [.. schedule.Warnings.Where(w => w.Tasks.Contains(task.Id)).Select(w => w.Message)],
+            Calendars = [.. plan.Calendars.Select(c => new CalendarChoice(c.Id, c.Name))],
+        };
+    }
+}
+
+/// <param name="Task">The task at the other end.</param>
+/// <param name="Kind"><c>finishToStart</c>, <c>startToStart</c>, <c>finishToFinish</c> or <c>startToFinish</c>.</param>
+/// <param name="Text">As it is typed into the cell of the task after.</param>
+public sealed record CardLink(string Task, string Outline, string Name, string Kind, string Lag, bool Elapsed, string Text)
+{
+    internal static CardLink Of(Plan plan, PlanLink link, string other)
+    {
+        var number = plan.Index.NumberOf(plan.Index.RowOf(other));
+        return new CardLink(other, number, plan.Find(other)!.Name, Words.Camel(link.Kind), link.Lag.ToString(), link.Elapsed, LinkText.Format(plan.Index.NumberOf(plan.Index.RowOf(link.From)), link));
+    }
+}
+
+public sealed record CardSplit(string After, string For);
+
+public sealed record CardEstimate(string Low, string Likely, string High);
+
+public sealed record CalendarChoice(string Id, string Name);
+
+/// <summary>One step of why a date is what it is.</summary>
+/// <param name="Of"><c>start</c> or <c>finish</c>.</param>
+/// <param name="Kind">What holds it: a link, the project's start or finish, a fixed date and so on.</param>
+/// <param name="By">For a link, the task that the next step is about.</param>
+public sealed record ReasonDocument(string Task, string At, string Of, string Kind, string? By, string Sentence)
+{
+    internal static ReasonDocument From(Reason reason) =>
+        new(reason.Task, reason.At.ToString(), reason.OfFinish ? "finish" : "start", Words.Camel(reason.Kind), reason.By, reason.Sentence);
+}

@@ -1,0 +1,34 @@
+using System.Globalization;
+using Auxilium.Storage;
+using Auxilium.Web.Access;
+using Microsoft.AspNetCore.Antiforgery;
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Auxilium.Web.Pages.Sheets;
+
+/// <summary>A sheet about one project, which its script fills with what the API says.</summary>
+[Authorize(Rights.LookAtPlans)]
+public sealed class SheetModel(PlanStore store, IAntiforgery antiforgery, Today today) : PageModel
+{
+    public Guid Id { get; private set; }
+
+    public string Name { get; private set; } = "";
+
+    public int Version { get; private set; }
+
+    /// <summary>Must be sent with every edit.</summary>
+    public string Token { get; private set; } = "";
+
+    public string Today => today.Date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
+
+    public async Task<IActionResult> OnGetAsync(Guid id, CancellationToken cancel)
+    {
+        if (await store.LoadAsync(id, cancel) is not { } plan) return NotFound();
+        (Id, Name, Version) = (id, plan.Schedule.Plan.Project.Name, plan.Version);
+        Token = antiforgery.GetAndStoreTokens(HttpContext).RequestToken ?? "";
+        Response.Headers.CacheControl = "no-store";
+        return Page();
+    }
+}
