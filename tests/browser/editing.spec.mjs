@@ -165,21 +165,6 @@ test("every command has a key", async ({ page, plan }) => {
   await expect(plan.strip).toContainText("Rig no longer waits for anything.");
 });
 
-test("the project's name, start and deadline can be changed, and mistakes are told there", async ({ page, plan }) => {
-  await plan.bringIn(chain);
-  await page.getByRole("button", { name: "Dates…" }).click();
-  await page.getByRole("textbox", { name: "Start" }).fill("10 May");
-  await page.getByRole("textbox", { name: "Start" }).press("Enter");
-  await expect(plan.strip).toContainText("The project now starts Mon 10 May.");
-  await page.getByRole("textbox", { name: "Deadline" }).fill("soon");
-  await page.getByRole("textbox", { name: "Deadline" }).press("Enter");
-  await expect(page.getByText("“soon” is not a date")).toBeVisible();
-  await page.getByRole("textbox", { name: "Deadline" }).fill("4 June");
-  await page.getByRole("textbox", { name: "Deadline" }).press("Tab");
-  await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
-  await expect(plan.gauge).toHaveAccessibleName(/Finish Wed 19 May, Deadline 4 Jun · 12 days to spare/);
-});
-
 test("a bar that is dragged goes not before that day, says so before, and Escape leaves it", async ({ page, plan }) => {
   // Without gliding, a bar is where it is going to be at once.
   await page.emulateMedia({ reducedMotion: "reduce" });

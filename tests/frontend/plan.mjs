@@ -34,6 +34,9 @@ export const aRow = (id, more = {}) => ({
   fixed: null,
   pinned: false,
   warning: null,
+  stretches: null,
+  deadline: null,
+  off: false,
   ...more,
 });
 

@@ -2,7 +2,7 @@
 // The pure parts of the timeline: from times to places, from a plan to shapes.
 import assert from "node:assert/strict";
 import test from "node:test";
-import { linkPath } from "../../src/Auxilium.Web/Frontend/plan/timeline/link-path.js";
+import { linkPath, sideLinkPath } from "../../src/Auxilium.Web/Frontend/plan/timeline/link-path.js";
 import { dayAt, scaleFor } from "../../src/Auxilium.Web/Frontend/plan/timeline/scale.js";
 import { headShapes } from "../../src/Auxilium.Web/Frontend/plan/timeline/head-shapes.js";
 import { bodyShapes, ROW } from "../../src/Auxilium.Web/Frontend/plan/timeline/shapes.js";
@@ -40,6 +40,43 @@ test("a link to a later bar arrives from the left, one to the next day comes dow
   // Against the order of time it goes round between the rows.
   const back = linkPath({ x: 200, y: 15 }, { x: 100, y: 45 }, true);
   assert.match(back.path, /L95 45$/);
+});
+
+test("a link of another kind leaves and arrives at the ends it is about", () => {
+  const together = sideLinkPath({ x: 100, y: 15 }, { x: 160, y: 75 }, true, false);
+  assert.match(together.path, /^M100 15L94 15Q89 15/);
+  assert.match(together.arrow, /L160 75L154/);
+  const ends = sideLinkPath({ x: 100, y: 15 }, { x: 160, y: 75 }, false, true);
+  assert.match(ends.path, /171 .*L165 75$/);
+  assert.match(ends.arrow, /L160 75L166/);
+  const across = sideLinkPath({ x: 100, y: 15 }, { x: 160, y: 75 }, true, true);
+  assert.match(across.path, /^M100 15L95/);
+  assert.match(across.path, /L165 75$/);
+});
+
+test("a task that pauses is drawn in stretches on a thread, and its missed deadline is marked", () => {
+  const times = ["2027-05-03T09:00", "2027-05-03T18:00", "2027-05-06T09:00", "2027-05-06T18:00"].map(at);
+  const row = aRow("s", {
+    start: times[0],
+    finish: times[3],
+    stretches: times.join(" "),
+    progress: 75,
+    doneTo: at("2027-05-06T13:30"),
+    deadline: at("2027-05-05T18:00"),
+  });
+  const store = aStore([row]);
+  const scale = scaleFor("weeks", store.project, store.rows);
+  const { bars } = bodyShapes(store, scale, { first: 0, last: 1, left: 0, right: scale.width, height: 300 });
+  const parts = bars[0].parts ?? [];
+  assert.deepEqual(
+    parts.map((part) => part.key),
+    ["thread", "bar", "done", "bar1", "done1", "deadline"],
+  );
+  const [first, second] = parts.filter((part) => part.key.startsWith("bar"));
+  assert.equal(first.at.width, scale.day);
+  assert.equal(second.at.x, scale.x(times[2]));
+  assert.match(String(parts.at(-1)?.at.class), /is-missed/);
+  assert.match(String(bars[0].at["aria-label"]), /with pauses, deadline 5 May/);
 });
 
 const rows = [

@@ -12,7 +12,7 @@ const packageOf = (/** @type {string} */ name) => dirname(require.resolve(`${nam
 
 rmSync(out, { recursive: true, force: true });
 mkdirSync(join(out, "fonts"), { recursive: true });
-cpSync(join(here, "plan"), join(out, "js", "plan"), { recursive: true });
+for (const scripts of ["plan", "sheets"]) cpSync(join(here, scripts), join(out, "js", scripts), { recursive: true });
 cpSync(join(here, "mark.svg"), join(out, "mark.svg"));
 for (const [name, file] of [
   ["figtree", "figtree-latin-wght-normal.woff2"],

@@ -209,5 +209,8 @@ function unsavedRow(name, parent, level) {
     fixed: null,
     pinned: false,
     warning: null,
+    stretches: null,
+    deadline: null,
+    off: false,
   };
 }

@@ -28,7 +28,7 @@ export const STATE_WORDS = {
 
 /** What a cell says. @param {Store} store @param {Row} row @param {string} col @returns {string} */
 export function cellText(store, row, col) {
-  const saved = row.start !== null;
+  const saved = !row.unsaved;
   switch (col) {
     case "no":
       return row.no;
@@ -43,10 +43,12 @@ export function cellText(store, row, col) {
     case "start":
       return row.start === null ? "" : short(dayOf(row.start));
     case "finish":
-      return saved ? short(finishDayOf(row.finish)) : "";
+      return row.start === null ? "" : short(finishDayOf(row.finish));
     default:
-      return !saved
-        ? ""
+      return row.start === null
+        ? row.off
+          ? "No part"
+          : ""
         : row.kind === "phase"
           ? `${Math.floor(row.progress)} %`
           : (STATE_WORDS[row.state ?? ""] ?? "");
@@ -120,7 +122,7 @@ function rowsNamedIn(store, text) {
 
 /** A row as a sentence, for a screen reader and for hovering. @param {Store} store @param {Row} row */
 export function rowSentence(store, row) {
-  if (row.start === null) return `${row.name}, not saved yet`;
+  if (row.start === null) return `${row.name}, ${row.off ? "takes no part" : "not saved yet"}`;
   const from = short(dayOf(row.start));
   const to = short(finishDayOf(row.finish));
   const facts = [row.kind === "milestone" || from === to ? to : `${from} to ${to}`];
@@ -131,6 +133,8 @@ export function rowSentence(store, row) {
     if (row.progress > 0 && row.progress < 100) facts.push(`${Math.floor(row.progress)} % done`);
     facts.push(ownerOf(store, row)?.name ?? "no owner");
     if (row.fixed) facts.push(row.fixed);
+    if (row.stretches) facts.push("with pauses");
+    if (row.deadline !== null) facts.push(`deadline ${short(finishDayOf(row.deadline))}`);
     if (row.critical) facts.push("sets the finish");
     else if (row.spare) facts.push(`${row.spare} of float`);
     if (row.warning) facts.push(row.warning);

@@ -6,20 +6,23 @@
 /** @import { Actions } from "./actions.js" */
 /** @import { CellEditor } from "./editor.js" */
 /** @import { Row } from "./types.js" */
+/** @import { TaskCard } from "./card/card.js" */
 
 export class Commands {
   #store;
   #list;
   #actions;
   #editor;
+  #card;
   /** @type {Record<string, () => void>} */ #others;
 
-  /** @param {Store} store @param {ListView} list @param {Actions} actions @param {CellEditor} editor @param {Record<string, () => void>} others that need no row */
-  constructor(store, list, actions, editor, others) {
+  /** @param {Store} store @param {ListView} list @param {Actions} actions @param {CellEditor} editor @param {TaskCard} card @param {Record<string, () => void>} others that need no row */
+  constructor(store, list, actions, editor, card, others) {
     this.#store = store;
     this.#list = list;
     this.#actions = actions;
     this.#editor = editor;
+    this.#card = card;
     this.#others = { undo: () => actions.undo(), redo: () => actions.redo(), ...others };
   }
 
@@ -34,6 +37,7 @@ export class Commands {
       this.#store.notice = { tone: "problem", text: "Choose a row of the list first." };
       this.#store.changed();
     } else if (name === "insert") this.#editor.open(this.#actions.insertBelow(row), "name");
+    else if (name === "card") void this.#card.open(row.id);
     else if (name === "up" || name === "down") this.#actions.moveBy(row, name === "up" ? -1 : 1);
     else if (name === "remove") this.#remove(row);
     else this.#actions.send(this.#editOf(name, row), row.id);

@@ -50,6 +50,7 @@ export function listenToKeys(store, list, actions, editor, commands, element) {
     const control = event.ctrlKey || event.metaKey;
     if (control && event.key === ".") commands.run("indent");
     else if (control && event.key === ",") commands.run("outdent");
+    else if (event.altKey && event.key === "Enter") commands.run("card");
     else if (control && event.key === "Enter") commands.run("insert");
     else if (control && event.key === "Delete") commands.run("remove");
     else if (event.altKey && event.key === "ArrowUp") commands.run("up");
@@ -61,7 +62,9 @@ export function listenToKeys(store, list, actions, editor, commands, element) {
   /** Letters are commands on the row number, which cannot be typed in. @param {KeyboardEvent} event @param {string} col */
   function inNumber(event, col) {
     if (col !== "no" || event.ctrlKey || event.metaKey || event.altKey) return false;
-    const command = { m: "milestone", s: "start", d: "done", delete: "remove", "?": "keys" }[event.key.toLowerCase()];
+    const command = { m: "milestone", s: "start", d: "done", c: "card", delete: "remove", "?": "keys" }[
+      event.key.toLowerCase()
+    ];
     if (command) commands.run(command);
     return command !== undefined;
   }

@@ -125,6 +125,7 @@ export class ListView {
     element.dataset.kind = row.kind;
     element.classList.toggle("is-current", isCurrent);
     element.classList.toggle("is-pending", row.unsaved === true);
+    element.classList.toggle("is-off", row.off);
     element.setAttribute("aria-level", String(row.level + 1));
     element.setAttribute("aria-rowindex", String(position + 2));
     element.setAttribute("aria-selected", String(isCurrent));

@@ -2,9 +2,9 @@
 // Starts the Plan screen: puts its parts together and draws whenever the plan changed.
 
 import { Actions } from "./actions.js";
+import { TaskCard } from "./card/card.js";
 import { CellEditor } from "./editor.js";
 import { Commands } from "./commands.js";
-import { factsPanel } from "./facts.js";
 import { drawGauge } from "./gauge.js";
 import { listenToKeys } from "./keyboard.js";
 import { ListView } from "./list.js";
@@ -30,16 +30,17 @@ const sight = new Sight(board, element("list"), () => store.changed());
 const list = new ListView(store, sight, element("list"));
 const editor = new CellEditor(store, list, actions);
 const timeline = new Timeline(store, sight, element("timeline"), list, remembered("scale", "weeks"));
+const card = new TaskCard(store, outbox, element("card"), (id) => list.focus(id, store.current?.col ?? "name"));
 const dialog = (/** @type {string} */ id) => () => /** @type {HTMLDialogElement} */ (element(id)).showModal();
-const commands = new Commands(store, list, actions, editor, {
+const commands = new Commands(store, list, actions, editor, card, {
   today: () => timeline.show(dayOf(store.project.today), 0.3),
-  facts: factsPanel(store, outbox),
   keys: dialog("keys"),
   moved: () => void openMoves(store, outbox, (id) => list.focus(id, "name")),
 });
 
 store.subscribe(() => list.draw());
 store.subscribe(() => timeline.draw());
+store.subscribe(() => store.current && card.follow(store.current.id));
 store.subscribe(offerPeople);
 listenToKeys(store, list, actions, editor, commands, element("list"));
 listenToNewTask(store, list, actions);
@@ -87,6 +88,8 @@ element("list").addEventListener("focusin", (event) => {
 timeline.showBeginning();
 list.draw();
 store.changed();
+const asked = store.row(location.hash.slice(1));
+if (asked) list.focus(asked.id, "name");
 if (store.rows.length === 0) element("new-task").focus();
 document.documentElement.dataset.ready = "true";
 

@@ -2,7 +2,7 @@
 // Edits on their way to the server: one after another, each sent until it is answered, none applied twice.
 
 /** @import { Store } from "./store.js" */
-/** @import { Changes, Ripple } from "./types.js" */
+/** @import { Card, Changes, Ripple } from "./types.js" */
 import { iso } from "./time.js";
 
 /**
@@ -48,6 +48,14 @@ export class Outbox {
     const answer = await this.#post("?preview=true", this.#body(crypto.randomUUID(), { edit }));
     const body = await answer.json();
     return answer.ok ? body.ripple : { message: messageOf(body) };
+  }
+
+  /** Everything about one task. @param {string} task @returns {Promise<Card | Refusal>} */
+  async card(task) {
+    const answer = await fetch(this.#address.replace(/edits$/, `tasks/${encodeURIComponent(task)}`)).catch(() => null);
+    if (!answer) return { message: "The server does not answer, so it cannot show this card. Try again in a moment." };
+    const body = await answer.json();
+    return answer.ok ? body : { message: messageOf(body) };
   }
 
   /** What the newest edit did. @returns {Promise<Ripple | Refusal>} */

@@ -110,9 +110,10 @@ export class Store {
   #takeLinks({ links, finishLinks }) {
     if (!links && !finishLinks) return;
     const sets = finishLinks && new Set(finishLinks);
-    this.links = (links ?? this.links).map(({ from, to }, i) => ({
+    this.links = (links ?? this.links).map(({ from, to, kind }, i) => ({
       from,
       to,
+      kind,
       setsFinish: sets ? sets.has(i) : this.links[i]?.setsFinish === true,
     }));
   }

@@ -3,7 +3,7 @@
 
 /** @import { Store } from "./store.js" */
 /** @import { Outbox } from "./outbox.js" */
-/** @import { Run, Move } from "./types.js" */
+/** @import { Run, Move, Ripple } from "./types.js" */
 import { dayOf, finishDayOf, minutesOf, withWeekday } from "./time.js";
 
 /** @param {Store} store */
@@ -23,7 +23,7 @@ export function drawStrip(store) {
     const now = JSON.stringify(sentence);
     if (now !== said) text.replaceChildren(...sentence.map(element));
     said = now;
-    moved.hidden = notice !== null || store.moved === 0;
+    moved.hidden = notice !== null || store.sentence.length === 0;
     undo.disabled = !store.canUndo;
     redo.hidden = !store.canRedo;
   });
@@ -70,9 +70,32 @@ export async function openMoves(store, outbox, show) {
   }
   const body = table.createTBody();
   for (const move of ripple.moves) fillRow(body.insertRow(), store, move, dialog, show);
-  document.getElementById("moved-list")?.replaceChildren(sentence, table);
+  document
+    .getElementById("moved-list")
+    ?.replaceChildren(sentence, ...effects(store, ripple), ...(ripple.moves.length > 0 ? [table] : []));
   dialog.showModal();
 }
+
+/** What else it did: to warnings, deadlines, and to what sets the finish. @param {Store} store @param {Ripple} ripple */
+function effects(store, ripple) {
+  const list = document.createElement("ul");
+  list.className = "effects";
+  const add = (/** @type {string} */ text) => {
+    const item = document.createElement("li");
+    item.textContent = text;
+    list.append(item);
+  };
+  for (const warning of ripple.newWarnings) add(`New: ${warning}`);
+  for (const warning of ripple.goneWarnings) add(`No longer: ${warning}`);
+  for (const { task, minutesBefore, minutesAfter } of ripple.deadlines)
+    add(`${nameOf(store, task)} is ${minutesAfter < minutesBefore ? "nearer to" : "farther from"} its deadline.`);
+  if (ripple.pathChanged && ripple.path.length > 0)
+    add(`The way to the finish is now: ${ripple.path.map((id) => nameOf(store, id)).join(" → ")}.`);
+  return list.childElementCount > 0 ? [list] : [];
+}
+
+/** @param {Store} store @param {string} id */
+const nameOf = (store, id) => store.row(id)?.name ?? "a row that is gone";
 
 /** @param {HTMLTableRowElement} line @param {Store} store @param {Move} move @param {HTMLDialogElement} dialog @param {(id: string) => void} show */
 function fillRow(line, store, move, dialog, show) {

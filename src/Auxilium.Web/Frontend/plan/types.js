@@ -13,7 +13,7 @@
  * @property {string | null} owner
  * @property {number} helpers
  * @property {string} after
- * @property {number | null} start null while the row is not saved
+ * @property {number | null} start null while the row is not saved, and when it takes no part
  * @property {number} finish
  * @property {number | null} doneTo null when nothing is done
  * @property {number | null} lateFinish
@@ -26,10 +26,14 @@
  * @property {string | null} fixed
  * @property {boolean} pinned
  * @property {string | null} warning
+ * @property {string | null} stretches minutes at which work begins and pauses in turn, where it pauses
+ * @property {number | null} deadline
+ * @property {boolean} off whether it takes no part
  * @property {boolean} [unsaved]
  */
 
-/** @typedef {{ from: string, to: string, setsFinish: boolean }} Link */
+/** @typedef {"finishToStart" | "startToStart" | "finishToFinish" | "startToFinish"} LinkKind */
+/** @typedef {{ from: string, to: string, kind: LinkKind, setsFinish: boolean }} Link */
 /** @typedef {{ id: string, name: string, initials: string, hue: number }} Person */
 /** @typedef {{ from: number, to: number, name: string | null }} Closed */
 /** @typedef {{ text: string, strong: boolean }} Run */
@@ -54,7 +58,7 @@
  * @property {Project} project
  * @property {(Partial<Row> & { id: string })[]} rows new ones whole, of others what has changed
  * @property {string[] | null} order
- * @property {{ from: string, to: string }[] | null} links
+ * @property {{ from: string, to: string, kind: LinkKind }[] | null} links
  * @property {number[] | null} finishLinks positions of the links that set the finish
  * @property {Person[] | null} people
  * @property {Closed[] | null} closed
@@ -65,7 +69,50 @@
  */
 
 /** @typedef {{ task: string, startBefore: string, finishBefore: string, startAfter: string, finishAfter: string, shift: string, why: string }} Move */
-/** @typedef {{ sentence: Run[], moves: Move[] }} Ripple */
+/**
+ * @typedef {object} Ripple
+ * @property {Run[]} sentence
+ * @property {Move[]} moves
+ * @property {string[]} newWarnings
+ * @property {string[]} goneWarnings
+ * @property {{ task: string, minutesBefore: number, minutesAfter: number }[]} deadlines
+ * @property {string[]} path ids of the tasks that set the finish, from the first to the last
+ * @property {boolean} pathChanged
+ */
+
+/** @typedef {{ task: string, outline: string, name: string, kind: LinkKind, lag: string, elapsed: boolean, text: string }} CardLink */
+
+/**
+ * @typedef {object} Card
+ * @property {string} id
+ * @property {string} outline
+ * @property {string} name
+ * @property {"task" | "milestone" | "phase"} kind
+ * @property {boolean} active
+ * @property {string} length
+ * @property {string | null} start
+ * @property {string | null} finish
+ * @property {CardLink[]} before
+ * @property {CardLink[]} after
+ * @property {string | null} fixedKind
+ * @property {string | null} fixedDate
+ * @property {string | null} pinnedFinish
+ * @property {string | null} deadline
+ * @property {string | null} calendar
+ * @property {boolean} aroundTheClock
+ * @property {{ after: string, for: string }[]} splits
+ * @property {{ low: string, likely: string, high: string } | null} estimate
+ * @property {number} progress
+ * @property {string | null} actualStart
+ * @property {string | null} actualFinish
+ * @property {string | null} remaining
+ * @property {string | null} totalFloat
+ * @property {string | null} freeFloat
+ * @property {{ sentence: string }[]} why
+ * @property {string} whyFinish
+ * @property {string[]} warnings
+ * @property {{ id: string, name: string }[]} calendars
+ */
 
 /** A cell whose text is on its way or was refused.
  * @typedef {object} Draft

@@ -1,5 +1,5 @@
 // @ts-check
-// The way a link takes from the end of one bar to the start of another.
+// The way a link takes from one bar to another.
 
 const ROUND = 5;
 
@@ -41,6 +41,27 @@ export function linkPath(from, to, tall) {
     ]),
     arrow: `M${to.x - 6} ${to.y - 4}L${to.x} ${to.y}L${to.x - 6} ${to.y + 4}Z`,
   };
+}
+
+/**
+ * The way of a link that leaves the bar before at its start, or comes to the bar after at its finish.
+ * @param {Point} from @param {Point} to @param {boolean} fromStart @param {boolean} toFinish
+ * @returns {{ path: string, arrow: string }}
+ */
+export function sideLinkPath(from, to, fromStart, toFinish) {
+  const out = fromStart ? -1 : 1;
+  const side = toFinish ? 1 : -1;
+  const tip = { x: to.x + side * 5, y: to.y };
+  const arrow = `M${to.x + side * 6} ${to.y - 4}L${to.x} ${to.y}L${to.x + side * 6} ${to.y + 4}Z`;
+  if (fromStart !== toFinish) {
+    // Both at the same end: out past the farther of the two, along, and in.
+    const x = out > 0 ? Math.max(from.x, to.x) + 11 : Math.min(from.x, to.x) - 11;
+    return { path: rounded([from, { x, y: from.y }, { x, y: to.y }, tip]), arrow };
+  }
+  const between = to.y + (to.y > from.y ? -15 : 15);
+  const [x1, x2] = [from.x + out * 9, to.x + side * 11];
+  const points = [from, { x: x1, y: from.y }, { x: x1, y: between }, { x: x2, y: between }, { x: x2, y: to.y }, tip];
+  return { path: rounded(points), arrow };
 }
 
 /** @param {Point[]} points of a path whose pieces are level or upright */

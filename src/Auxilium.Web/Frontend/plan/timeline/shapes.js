@@ -7,7 +7,7 @@
 /** @import { Shape } from "./svg.js" */
 import { rowSentence } from "../columns.js";
 import { dayOf, finishDayOf, short } from "../time.js";
-import { linkPath } from "./link-path.js";
+import { linkPath, sideLinkPath } from "./link-path.js";
 
 export const ROW = 30;
 const BAR = 18;
@@ -121,13 +121,24 @@ function linkShapes(store, scale, view) {
     if (Math.max(from, to) < view.first || Math.min(from, to) >= view.last) continue;
     const [before, after] = [store.rows[from], store.rows[to]];
     if (before.start === null || after.start === null) continue;
-    const path = linkPath(endOf(before, from, scale), startOf(after, to, scale), after.kind === "task");
+    const path = pathOf(link, [before, from], [after, to], scale);
     const name = link.setsFinish ? " sets-finish" : "";
     const key = `${link.from}>${link.to}`;
     shapes.push({ key, tag: "path", at: { d: path.path, class: `link${name}` } });
     shapes.push({ key: `${key}/arrow`, tag: "path", at: { d: path.arrow, class: `arrow${name}` } });
   }
   return shapes;
+}
+
+/** @param {Link} link @param {[Row, number]} before @param {[Row, number]} after @param {Scale} scale */
+function pathOf({ kind }, before, after, scale) {
+  const fromStart = kind === "startToStart" || kind === "startToFinish";
+  const toFinish = kind === "finishToFinish" || kind === "startToFinish";
+  const from = fromStart ? startOf(...before, scale) : endOf(...before, scale);
+  const to = toFinish ? endOf(...after, scale) : startOf(...after, scale);
+  return fromStart || toFinish
+    ? sideLinkPath(from, to, fromStart, toFinish)
+    : linkPath(from, to, after[0].kind === "task");
 }
 
 /** @param {Row} row @param {number} at @param {Scale} scale */
@@ -162,28 +173,58 @@ function bar(row, at, scale) {
   const late = row.state === "overdue" || row.state === "lateToStart" ? " is-late" : "";
   const plum = row.critical ? " sets-finish" : "";
   const guess = row.length.endsWith("?") ? " guess-bar" : "";
-  /** @type {Shape[]} */ const parts = [
-    {
-      key: "bar",
-      tag: "rect",
-      at: { x, y, width, height: BAR, rx: 4, class: `bar${shade}${late}${plum}${finished}${guess}` },
-    },
-  ];
-  if (row.progress > 0) {
-    const done = Math.max(2, (finished ? x + width : Math.min(scale.x(row.doneTo ?? row.finish), x + width)) - x - 3);
-    parts.push({
-      key: "done",
-      tag: "rect",
-      at: { x: x + 1.5, y: y + 1.5, width: done, height: BAR - 3, rx: 2.5, class: `bar-done${finished}` },
-    });
+  const name = `bar${shade}${late}${plum}${finished}${guess}`;
+  const stretches = stretchesOf(row).map(([from, to]) => ({ x: scale.x(from), end: scale.x(to) }));
+  /** @type {Shape[]} */ const parts = [];
+  if (stretches.length > 1) {
+    const thread = { x1: x, y1: y + BAR / 2, x2: x + width, y2: y + BAR / 2, class: `pause${plum}` };
+    parts.push({ key: "thread", tag: "line", at: thread });
   }
+  stretches.forEach((stretch, i) => {
+    const wide = stretches.length > 1 ? Math.max(3, stretch.end - stretch.x) : width;
+    parts.push({
+      key: i === 0 ? "bar" : `bar${i}`,
+      tag: "rect",
+      at: { x: stretch.x, y, width: wide, height: BAR, rx: 4, class: name },
+    });
+    if (row.progress <= 0) return;
+    const end = stretch.x + wide;
+    const reached = finished ? end : Math.min(scale.x(row.doneTo ?? row.finish), end);
+    if (i > 0 && reached <= stretch.x) return;
+    const done = Math.max(2, reached - stretch.x - 3);
+    const fill = {
+      x: stretch.x + 1.5,
+      y: y + 1.5,
+      width: done,
+      height: BAR - 3,
+      rx: 2.5,
+      class: `bar-done${finished}`,
+    };
+    parts.push({ key: i === 0 ? "done" : `done${i}`, tag: "rect", at: fill });
+  });
   if (row.critical) {
     const keel = { x: x + 0.5, y: y + BAR - 3.5, width: width - 1, height: 4, rx: 1.5, class: "keel" };
     parts.push({ key: "keel", tag: "rect", at: keel });
   }
   if (row.fixed) parts.push(bracket("from", x - 2, y, -3));
   if (row.pinned) parts.push(bracket("to", x + width + 2, y, 3));
+  if (row.deadline !== null) parts.push(deadlineMark(row.deadline, row.finish, at, scale));
   return parts;
+}
+
+/** From when to when the work goes on. @param {Row} row @returns {[number, number][]} */
+function stretchesOf(row) {
+  if (!row.stretches) return [[row.start ?? 0, row.finish]];
+  const times = row.stretches.split(" ").map(Number);
+  return times.flatMap((time, i) => (i % 2 === 0 ? [/** @type {[number, number]} */ ([time, times[i + 1]])] : []));
+}
+
+/** A stop at the task's own deadline, broken when it is missed. @param {number} deadline @param {number} finish @param {number} at @param {Scale} scale @returns {Shape} */
+function deadlineMark(deadline, finish, at, scale) {
+  const x = scale.x(deadline);
+  const y = at * ROW + 4;
+  const d = `M${x} ${y}v22M${x - 4} ${y}h8`;
+  return { key: "deadline", tag: "path", at: { d, class: `deadline-mark${finish > deadline ? " is-missed" : ""}` } };
 }
 
 /** Around a bar with a fixed date, as around the date in the list. @param {string} key @param {number} x @param {number} y @param {number} out @returns {Shape} */

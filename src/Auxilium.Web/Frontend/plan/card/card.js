@@ -1,0 +1,173 @@
+// @ts-check
+// The card: everything about one task, beside the list and over the timeline. It saves as one goes on.
+
+/** @import { Store } from "../store.js" */
+/** @import { Outbox } from "../outbox.js" */
+/** @import { Card } from "../types.js" */
+import { STATE_WORDS } from "../columns.js";
+import { dayOf, minutesOf } from "../time.js";
+import { checkField, element, keepTyped, quietButton, textField } from "./fields.js";
+import { linkParts } from "./links.js";
+import { dateParts, deadline, progressParts, whyParts, workParts } from "./sections.js";
+
+export class TaskCard {
+  #store;
+  #outbox;
+  #panel;
+  #back;
+  /** @type {string | null} */ #task = null;
+  #version = 0;
+  /** Sections that are folded. @type {Set<string>} */ #folded = new Set();
+
+  /** @param {Store} store @param {Outbox} outbox @param {HTMLElement} panel @param {(id: string) => void} back gives the list the focus again */
+  constructor(store, outbox, panel, back) {
+    this.#store = store;
+    this.#outbox = outbox;
+    this.#panel = panel;
+    this.#back = back;
+    panel.addEventListener("keydown", (event) => {
+      event.stopPropagation();
+      if (event.key === "Escape") this.close();
+    });
+    store.subscribe(() => {
+      if (this.#task === null) return;
+      if (!store.position.has(this.#task)) this.close();
+      else if (store.project.version !== this.#version) void this.#load();
+    });
+  }
+
+  get isOpen() {
+    return this.#task !== null;
+  }
+
+  /** @param {string} task */
+  async open(task) {
+    this.#show(task);
+    this.#panel.hidden = false;
+    await this.#load();
+    this.#panel.querySelector("h2")?.focus();
+  }
+
+  /** Shows another task, where the card is open. @param {string} task */
+  follow(task) {
+    if (this.#task === null || this.#task === task || this.#store.row(task)?.unsaved) return;
+    this.#show(task);
+    void this.#load();
+  }
+
+  /** What is typed for one task is not carried over to another. @param {string} task */
+  #show(task) {
+    if (this.#task !== task) this.#panel.replaceChildren();
+    this.#task = task;
+  }
+
+  close() {
+    const task = this.#task;
+    this.#task = null;
+    this.#panel.hidden = true;
+    this.#panel.replaceChildren();
+    if (task && this.#store.position.has(task)) this.#back(task);
+  }
+
+  async #load() {
+    const task = this.#task;
+    if (task === null) return;
+    this.#version = this.#store.project.version;
+    const card = await this.#outbox.card(task);
+    if (this.#task !== task) return;
+    if ("message" in card)
+      this.#panel.replaceChildren(
+        this.#head(task, ""),
+        element("p", { class: "problem", role: "alert" }, card.message),
+      );
+    else this.#draw(card);
+  }
+
+  /** @param {Card} card */
+  #draw(card) {
+    const title = document.activeElement?.tagName === "H2";
+    const { scrollTop } = this.#panel;
+    const send = (/** @type {object} */ edit, /** @type {(problem: string) => void} */ tell) =>
+      this.#send(card, edit, tell);
+    const phase = card.kind === "phase";
+    const sections = [
+      this.#section("Why is it there", whyParts(card)),
+      this.#section(
+        "Links",
+        linkParts(this.#store, card, send, (id) => void this.open(id)),
+      ),
+      this.#section("Dates", phase ? [deadline(this.#store, card, send)] : dateParts(this.#store, card, send)),
+      ...(phase ? [] : [this.#section("Work", workParts(card, send))]),
+      ...(phase ? [] : [this.#section("Progress", progressParts(this.#store, card, send))]),
+      this.#section("In the plan", [
+        checkField("Takes part", card.active, (on, tell) => send({ type: "setActive", task: card.id, on }, tell)),
+      ]),
+    ];
+    const name = textField("Name", card.name, (text, tell) =>
+      send({ type: "renameTask", task: card.id, name: text }, tell),
+    );
+    const head = this.#head(`${card.outline} ${card.name}`, stateOf(this.#store, card));
+    keepTyped(this.#panel, () => this.#panel.replaceChildren(head, name, ...sections));
+    this.#panel.scrollTop = scrollTop;
+    if (title) this.#panel.querySelector("h2")?.focus();
+  }
+
+  /** @param {string} title @param {string} state */
+  #head(title, state) {
+    return element(
+      "header",
+      { class: "card-head" },
+      element("h2", { tabindex: "-1", id: "card-title" }, title),
+      element("p", { class: "mute" }, state),
+      quietButton("Close", () => this.close(), "Close the card"),
+    );
+  }
+
+  /** @param {string} title @param {HTMLElement[]} parts */
+  #section(title, parts) {
+    const section = /** @type {HTMLDetailsElement} */ (
+      element("details", { class: "card-section" }, element("summary", {}, title), ...parts)
+    );
+    section.open = !this.#folded.has(title);
+    section.addEventListener("toggle", () => (section.open ? this.#folded.delete(title) : this.#folded.add(title)));
+    return section;
+  }
+
+  /** @param {Card} card @param {object} edit @param {(problem: string) => void} tell @param {boolean} [overrule] */
+  #send(card, edit, tell, overrule = false) {
+    this.#outbox.send({
+      make: () => edit,
+      near: card.start === null ? undefined : dayOf(minutesOf(card.start)),
+      overrule,
+      onDone: () => tell(""),
+      onRefused: (refusal) => {
+        if (refusal.theirs === undefined) tell(refusal.message);
+        else this.#choose(refusal, () => this.#send(card, edit, tell, true));
+      },
+    });
+  }
+
+  /** Somebody changed the same thing: the person is shown both. @param {import("../outbox.js").Refusal} refusal @param {() => void} again */
+  #choose(refusal, again) {
+    const bar = element("div", { class: "card-choice", role: "alert" }, element("p", {}, refusal.message));
+    const choose = (/** @type {string} */ words, /** @type {() => void} */ act) =>
+      quietButton(words, () => {
+        bar.remove();
+        act();
+      });
+    bar.append(
+      choose(`Keep “${refusal.theirs}”`, () => void this.#load()),
+      choose(`Use “${refusal.yours}”`, again),
+    );
+    this.#panel.querySelector(".card-head")?.after(bar);
+  }
+}
+
+/** @param {Store} store @param {Card} card */
+function stateOf(store, card) {
+  const row = store.row(card.id);
+  if (!row || row.start === null) return card.active ? "" : "takes no part";
+  const words = [STATE_WORDS[row.state ?? ""] ?? `${Math.floor(row.progress)} % done`];
+  if (row.critical) words.push("sets the finish");
+  return words.join(", ");
+}

@@ -1,0 +1,87 @@
+// @ts-check
+// The links of a task from both ends: which, of what kind, with what lag.
+
+/** @import { Card, CardLink } from "../types.js" */
+/** @import { Store } from "../store.js" */
+/** @import { Send } from "./fields.js" */
+import { checkField, choiceField, element, quietButton, textField } from "./fields.js";
+
+/** @type {Record<"before" | "after", [string, string][]>} what the task after does, seen from either end */
+const KINDS = {
+  before: [
+    ["finishToStart", "after"],
+    ["startToStart", "with"],
+    ["finishToFinish", "ends with"],
+    ["startToFinish", "ends after it starts"],
+  ],
+  after: [
+    ["finishToStart", "after this"],
+    ["startToStart", "with this"],
+    ["finishToFinish", "ends with this"],
+    ["startToFinish", "ends after this starts"],
+  ],
+};
+
+/** @param {Store} store @param {Card} card @param {(edit: object, tell: (problem: string) => void) => void} send @param {(id: string) => void} open another card */
+export function linkParts(store, card, send, open) {
+  return [
+    element("h3", {}, "Comes after"),
+    ...card.before.map((link) => linkRow(card, link, "before", send, open)),
+    textField("Another row it comes after", "", typed(store, card, send), { hint: "4, with 4, ends with 4 + 1d" }),
+    element("h3", {}, "What comes after it"),
+    ...card.after.map((link) => linkRow(card, link, "after", send, open)),
+    textField("Another row that comes after it", "", follower(store, card, send), { hint: "6" }),
+  ];
+}
+
+/** @param {Card} card @param {CardLink} link @param {"before" | "after"} side @param {(edit: object, tell: (problem: string) => void) => void} send @param {(id: string) => void} open */
+function linkRow(card, link, side, send, open) {
+  const ends = side === "before" ? { from: link.task, to: card.id } : { from: card.id, to: link.task };
+  const change = (/** @type {object} */ what) => ({
+    type: "linkTasks",
+    ...ends,
+    kind: link.kind,
+    lag: link.lag,
+    elapsed: link.elapsed,
+    ...what,
+  });
+  const name = `${link.outline} ${link.name}`;
+  return element(
+    "fieldset",
+    { class: "link-row" },
+    element(
+      "legend",
+      {},
+      quietButton(name, () => open(link.task), `Open the card of ${name}`),
+    ),
+    choiceField("Kind", KINDS[side], link.kind, (kind, tell) => send(change({ kind }), tell), `kind ${link.task}`),
+    textField("Lag", link.lag, (lag, tell) => send(change({ lag: lag || "0d" }), tell), { key: `lag ${link.task}` }),
+    checkField(
+      "by the clock",
+      link.elapsed,
+      (elapsed, tell) => send(change({ elapsed }), tell),
+      `elapsed ${link.task}`,
+    ),
+    quietButton("Unlink", () => send({ type: "unlinkTasks", ...ends }, () => {}), `Unlink ${name}`),
+  );
+}
+
+/** What is typed is added to the links there are. @param {Store} store @param {Card} card @param {(edit: object, tell: (problem: string) => void) => void} send @returns {Send} */
+function typed(store, card, send) {
+  return (text, tell) => {
+    if (text === "") return;
+    const all = [...card.before.map((link) => link.text), text].join(", ");
+    const rows = Object.fromEntries(store.rows.map((row) => [row.no, row.id]));
+    send({ type: "typePredecessors", task: card.id, after: all, rows }, tell);
+  };
+}
+
+/** @param {Store} store @param {Card} card @param {(edit: object, tell: (problem: string) => void) => void} send @returns {Send} */
+function follower(store, card, send) {
+  return (text, tell) => {
+    if (text === "") return;
+    const row = store.rows.find((r) => r.no === text);
+    if (row) send({ type: "linkTasks", from: card.id, to: row.id }, tell);
+    else tell(`There is no row ${text.slice(0, 20)}: type a number from the left of the list.`);
+  };
+}

@@ -1,0 +1,80 @@
+// @ts-check
+// Check-up: what may be wrong with the plan, why it matters, and one click that mends it.
+
+import { element, quietButton } from "../plan/card/fields.js";
+import { PlanClient } from "./client.js";
+
+/** @typedef {{ id: string, outline: string, name: string }} FoundTask */
+/** @typedef {{ kind: string, tasks: FoundTask[], sentence: string, why: string, fix: { label: string, edit: object } | null }} Finding */
+
+const MOST_TASKS = 12;
+
+/** What stops the plan from holding comes first. */
+const PRESSING = new Set([
+  "finishTooLate",
+  "negativeFloat",
+  "dateMissed",
+  "fixedDateBreaksLink",
+  "leadTooLong",
+  "progressInFuture",
+]);
+
+const content = /** @type {HTMLElement} */ (document.getElementById("content"));
+const client = new PlanClient(draw);
+await draw();
+document.documentElement.dataset.ready = "true";
+
+async function draw() {
+  const findings = await /** @type {Promise<Finding[]>} */ (client.ask("/check-up"));
+  const pressing = findings.filter((finding) => PRESSING.has(finding.kind));
+  const others = findings.filter((finding) => !PRESSING.has(finding.kind));
+  const parts = [element("p", { class: "lead" }, summary(findings.length, pressing.length))];
+  if (pressing.length > 0) parts.push(group("Cannot hold as it is", pressing));
+  if (others.length > 0) parts.push(group("Could be sounder", others));
+  content.replaceChildren(...parts);
+}
+
+/** @param {number} all @param {number} pressing */
+function summary(all, pressing) {
+  if (all === 0) return "This plan is sound: nothing was found that needs mending.";
+  const found = all === 1 ? "One thing was found" : `${all} things were found`;
+  return pressing === 0
+    ? `${found}; none of them keeps the plan from holding.`
+    : `${found}, ${pressing} of which the plan cannot hold with.`;
+}
+
+/** @param {string} title @param {Finding[]} findings */
+function group(title, findings) {
+  return element(
+    "section",
+    {},
+    element("h2", {}, title),
+    element("div", { class: "findings" }, ...findings.map(drawFinding)),
+  );
+}
+
+/** @param {Finding} finding */
+function drawFinding(finding) {
+  const problem = element("p", { class: "problem", role: "alert" });
+  const tasks = element("ul", { class: "found" });
+  for (const { id, outline, name } of finding.tasks.slice(0, MOST_TASKS))
+    tasks.append(element("li", {}, element("a", { href: `${client.plan}#${id}` }, `${outline} ${name}`)));
+  if (finding.tasks.length > MOST_TASKS)
+    tasks.append(element("li", { class: "mute" }, `and ${finding.tasks.length - MOST_TASKS} more`));
+  const parts = [element("h3", {}, finding.sentence), element("p", { class: "mute" }, finding.why), tasks];
+  const { fix } = finding;
+  if (fix) {
+    const button = quietButton(
+      fix.label,
+      () => void client.edit(fix.edit, (text) => (problem.textContent = text)),
+      `${fix.label}: ${finding.sentence}`,
+    );
+    parts.push(element("div", { class: "actions" }, button));
+  }
+  return element(
+    "article",
+    { class: `finding${PRESSING.has(finding.kind) ? " is-pressing" : ""}`, "data-kind": finding.kind },
+    ...parts,
+    problem,
+  );
+}

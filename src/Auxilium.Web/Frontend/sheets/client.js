@@ -1,0 +1,101 @@
+// @ts-check
+// How the sheets of a project ask the server and send edits, and the bottom line that says what each did.
+
+/** @import { Run } from "../plan/types.js" */
+
+/** @typedef {{ version: number, ripple: { sentence: Run[] } | null }} Answer */
+
+export class PlanClient {
+  #main = /** @type {HTMLElement} */ (document.getElementById("main"));
+  #version = Number(this.#main.dataset.version);
+  #address = `/api/v1/projects/${this.#main.dataset.project}`;
+  /** @type {() => Promise<void> | void} */ #changed;
+
+  /** @param {() => Promise<void> | void} changed draws the sheet anew after an edit */
+  constructor(changed) {
+    this.#changed = changed;
+    document.getElementById("undo")?.addEventListener("click", () => void this.undo());
+  }
+
+  get today() {
+    return this.#main.dataset.today ?? "";
+  }
+
+  /** Where the Plan screen of this project is. */
+  get plan() {
+    return `/projects/${this.#main.dataset.project}`;
+  }
+
+  /** @template T @param {string} path below the project @param {AbortSignal} [signal] @returns {Promise<T>} */
+  async ask(path, signal) {
+    const answer = await fetch(this.#address + path, { signal: signal ?? null });
+    const body = await answer.json();
+    if (!answer.ok) throw new Error(problemOf(body));
+    return body;
+  }
+
+  /** A stream of lines of JSON. @param {string} path @param {AbortSignal} signal @param {(line: any) => void} take */
+  async lines(path, signal, take) {
+    const answer = await fetch(this.#address + path, { signal });
+    if (!answer.ok || !answer.body) throw new Error(problemOf(await answer.json()));
+    let rest = "";
+    const reader = answer.body.pipeThrough(new TextDecoderStream()).getReader();
+    for (let part = await reader.read(); !part.done; part = await reader.read()) {
+      const lines = (rest + part.value).split("\n");
+      rest = lines.pop() ?? "";
+      for (const line of lines) if (line) take(JSON.parse(line));
+    }
+  }
+
+  /** @template T @param {string} path @param {object} body @returns {Promise<T>} */
+  async post(path, body) {
+    const headers = { "Content-Type": "application/json", "X-Auxilium-Token": this.#main.dataset.token ?? "" };
+    const sent = { method: "POST", headers, body: JSON.stringify(body) };
+    const answer = await fetch(this.#address + path, sent).catch(() => null);
+    if (!answer) throw new Error("The server does not answer. What you entered is still here: try again in a moment.");
+    const content = await answer.json();
+    if (!answer.ok) throw new Error(problemOf(content));
+    return content;
+  }
+
+  /** @param {object} edit @param {(problem: string) => void} tell @param {string} [near] @returns {Promise<boolean>} whether it was taken */
+  async edit(edit, tell, near) {
+    return this.#send({ edit, near: near ?? null }, tell);
+  }
+
+  async undo() {
+    await this.#send({ takeBack: "lastEdit" }, (problem) => this.#say([{ text: problem, strong: false }]));
+  }
+
+  /** @param {object} what @param {(problem: string) => void} tell */
+  async #send(what, tell) {
+    try {
+      const body = { id: crypto.randomUUID(), baseVersion: this.#version, ...what };
+      const answer = await /** @type {Promise<Answer>} */ (this.post("/edits", body));
+      this.#version = answer.version;
+      tell("");
+      if (answer.ripple) this.#say(answer.ripple.sentence);
+      await this.#changed();
+      return true;
+    } catch (error) {
+      tell(/** @type {Error} */ (error).message);
+      return false;
+    }
+  }
+
+  /** @param {Run[]} sentence */
+  #say(sentence) {
+    const strip = /** @type {HTMLElement} */ (document.getElementById("strip"));
+    strip.hidden = false;
+    document.getElementById("strip-text")?.replaceChildren(
+      ...sentence.map(({ text, strong }) => {
+        const node = document.createElement(strong ? "strong" : "span");
+        node.textContent = text;
+        return node;
+      }),
+    );
+  }
+}
+
+/** @param {{ detail?: string, title?: string, errors?: { message: string }[] }} body */
+const problemOf = (body) => body.errors?.[0]?.message ?? body.detail ?? body.title ?? "That did not work.";

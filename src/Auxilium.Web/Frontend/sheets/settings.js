@@ -1,0 +1,158 @@
+// @ts-check
+// Settings of a project: its dates, its hours, and the calendars it goes by.
+
+import { checkField, choiceField, element, keepTyped, textField } from "../plan/card/fields.js";
+import { dayOf, finishDayOf, minutesOf, parts, short } from "../plan/time.js";
+import { CalendarEditor } from "./calendar-editor.js";
+import { PlanClient } from "./client.js";
+
+/** @import { PlanCalendar } from "./calendar-editor.js" */
+/**
+ * @typedef {object} PlanDocument
+ * @property {{ name: string, scheduleFrom: "start" | "finish", start: string | null, finish: string | null, finishBy: string | null, floatTo: string, statusDate: string | null, moveUnfinishedWork: boolean, calendar: string | null, hoursPerDay: number, daysPerWeek: number, criticalFloat: string }} project
+ * @property {PlanCalendar[]} calendars
+ * @property {{ id: string, name: string, calendar: string | null }[]} people
+ */
+
+const content = /** @type {HTMLElement} */ (document.getElementById("content"));
+const client = new PlanClient(draw);
+const editor = new CalendarEditor(client);
+await draw();
+document.documentElement.dataset.ready = "true";
+
+async function draw() {
+  const plan = await /** @type {Promise<PlanDocument>} */ (client.ask("/plan"));
+  const title = document.getElementById("project-name");
+  if (title) title.textContent = plan.project.name;
+  const settings = element("div", { class: "settings" }, group("Dates", dates(plan)), group("Work", work(plan)));
+  const calendars = group("Calendars", [editor.draw(plan.calendars, plan.project.calendar), ...people(plan)]);
+  keepTyped(content, () => content.replaceChildren(settings, calendars));
+}
+
+/** @param {string} title @param {HTMLElement[]} fields */
+function group(title, fields) {
+  return element("section", { class: "setting-group" }, element("h2", {}, title), ...fields);
+}
+
+/** @param {PlanDocument} plan */
+function dates({ project }) {
+  const near = (project.start ?? project.finish ?? client.today).slice(0, 10);
+  const fromStart = project.scheduleFrom === "start";
+  const anchor = fromStart ? startDay(project.start) : finishDay(project.finish);
+  const send = (/** @type {object} */ edit, /** @type {(p: string) => void} */ tell) =>
+    void client.edit(edit, tell, near);
+  return [
+    textField("Name", project.name, (name, tell) => send({ type: "renameProject", name }, tell)),
+    choiceField(
+      "Dates go",
+      [
+        ["start", "from a start date"],
+        ["finish", "back from the date it must be finished"],
+      ],
+      project.scheduleFrom,
+      (from, tell) => {
+        if (from === "finish")
+          send({ type: "setProjectFinish", finish: project.finish ?? project.finishBy ?? near }, tell);
+        else send({ type: "setProjectStart", start: project.start ?? near }, tell);
+      },
+    ),
+    textField(fromStart ? "Start" : "Must be finished", anchor, (day, tell) =>
+      send(fromStart ? { type: "setProjectStart", start: day } : { type: "setProjectFinish", finish: day }, tell),
+    ),
+    textField(
+      "Deadline",
+      finishDay(project.finishBy),
+      (day, tell) => send({ type: "setFinishBy", finishBy: day || null }, tell),
+      { hint: "none" },
+    ),
+    textField(
+      "Status date",
+      startDay(project.statusDate),
+      (day, tell) =>
+        send(
+          {
+            type: "setStatusDate",
+            statusDate: day || null,
+            moveUnfinishedWork: day !== "" && project.moveUnfinishedWork,
+          },
+          tell,
+        ),
+      { hint: "none" },
+    ),
+    checkField("Unfinished work before the status date goes on after it", project.moveUnfinishedWork, (on, tell) =>
+      send({ type: "setStatusDate", statusDate: project.statusDate ?? client.today, moveUnfinishedWork: on }, tell),
+    ),
+  ];
+}
+
+/** @param {PlanDocument} plan */
+function work({ project, calendars }) {
+  const send = (/** @type {object} */ edit, /** @type {(p: string) => void} */ tell) => void client.edit(edit, tell);
+  const number = (/** @type {string} */ text) => Number(text.replace(",", "."));
+  const units = (/** @type {number} */ hours, /** @type {number} */ days, /** @type {(p: string) => void} */ tell) =>
+    Number.isFinite(hours) && Number.isFinite(days)
+      ? send({ type: "setWorkUnits", hoursPerDay: hours, daysPerWeek: days }, tell)
+      : tell("Type a number, such as 7.5.");
+  return [
+    choiceField(
+      "Calendar",
+      [["", "Plain weekdays"], .../** @type {[string, string][]} */ (calendars.map((c) => [c.id, c.name]))],
+      project.calendar ?? "",
+      (id, tell) => send({ type: "setProjectCalendar", calendar: id || null }, tell),
+    ),
+    textField("A day of work is, in hours", String(project.hoursPerDay), (text, tell) =>
+      units(number(text), project.daysPerWeek, tell),
+    ),
+    textField("A week of work is, in days", String(project.daysPerWeek), (text, tell) =>
+      units(project.hoursPerDay, number(text), tell),
+    ),
+    textField("Sets the finish with float up to", project.criticalFloat, (text, tell) =>
+      send({ type: "setCriticality", criticalFloat: text || "0d", floatTo: project.floatTo }, tell),
+    ),
+    choiceField(
+      "Float counts to",
+      [
+        ["projectFinish", "the finish as planned"],
+        ["finishBy", "the deadline"],
+      ],
+      project.floatTo,
+      (to, tell) => send({ type: "setCriticality", criticalFloat: project.criticalFloat, floatTo: to }, tell),
+    ),
+  ];
+}
+
+/** @param {PlanDocument} plan */
+function people({ people: all, calendars }) {
+  if (all.length === 0) return [];
+  const choices = /** @type {[string, string][]} */ (calendars.map((c) => [c.id, c.name]));
+  return [
+    element("h3", {}, "Who works by which"),
+    element(
+      "div",
+      { class: "people-calendars" },
+      ...all.map(({ id, name, calendar }) =>
+        choiceField(
+          name,
+          [["", "the project’s"], ...choices],
+          calendar ?? "",
+          (chosen, tell) => void client.edit({ type: "setPersonCalendar", person: id, calendar: chosen || null }, tell),
+        ),
+      ),
+    ),
+  ];
+}
+
+/** @param {string | null} instant */
+function startDay(instant) {
+  return instant ? full(dayOf(minutesOf(instant))) : "";
+}
+
+/** @param {string | null} instant */
+function finishDay(instant) {
+  return instant ? full(finishDayOf(minutesOf(instant))) : "";
+}
+
+/** @param {number} day */
+function full(day) {
+  return `${short(day)} ${parts(day).year}`;
+}
