@@ -114,6 +114,8 @@ test("a project can be begun from the day it must be finished", async ({ page, p
   await plan.type("Bake", "after", "1");
   await expect(plan.cell("Invite", "start")).toHaveText("24 Jun");
   await expect(plan.cell("Bake", "finish")).toHaveText("25 Jun");
+  await expect(plan.strip).toContainText("latest start Fri 25 Jun → Thu 24 Jun.");
+  await expect(page.getByRole("img", { name: /^Latest start 24 Jun/ })).toBeVisible();
 });
 
 for (const scheme of /** @type {const} */ (["light", "dark"]))

@@ -48,6 +48,7 @@ export const changes = (rows, links = []) => ({
     start: at("2027-05-03T09:00"),
     finish: at("2027-05-07T18:00"),
     finishBy: null,
+    fromFinish: false,
     spare: null,
     isLate: false,
     today: at("2027-05-05T00:00"),

@@ -69,23 +69,28 @@ public static class RippleText
         runs.Add(new TextRun("; "));
     }
 
+    /// <summary>What became of the finish; of a project that is worked out from its finish, of its start.</summary>
     private static void AddFinish(ImmutableArray<TextRun>.Builder runs, EditedPlan edited)
     {
-        var (before, after) = (edited.Ripple.FinishBefore, edited.Ripple.FinishAfter);
-        var (was, now) = (Dates.FinishDay(before), Dates.FinishDay(after));
+        var plan = edited.After.Plan;
+        var fromFinish = plan.Project.ScheduleFrom == ScheduleFrom.Finish && edited.Ripple.FinishBefore == edited.Ripple.FinishAfter;
+        var (end, before, after) = fromFinish
+            ? ("latest start", edited.Before.Start, edited.After.Start)
+            : ("finish", edited.Ripple.FinishBefore, edited.Ripple.FinishAfter);
+        var (was, now) = fromFinish ? (Dates.Day(before), Dates.Day(after)) : (Dates.FinishDay(before), Dates.FinishDay(after));
         if (before == after)
         {
-            runs.Add(new TextRun("the finish stays "));
+            runs.Add(new TextRun($"the {end} stays "));
             runs.Add(new TextRun(now, true));
         }
         else if (was == now)
         {
-            runs.Add(new TextRun($"the finish is {Shift(new(edited.After.Plan.ProjectCalendar.Between(before, after)), edited.After.Plan.Project.Units)}, still on "));
+            runs.Add(new TextRun($"the {end} is {Shift(new(plan.ProjectCalendar.Between(before, after)), plan.Project.Units)}, still on "));
             runs.Add(new TextRun(now, true));
         }
         else
         {
-            runs.Add(new TextRun("finish "));
+            runs.Add(new TextRun($"{end} "));
             runs.Add(new TextRun($"{was} → {now}", true));
         }
         runs.Add(new TextRun("."));

@@ -41,19 +41,22 @@ internal sealed class Warnings
         for (var link = 0; link < _plan.Links.Length && _found.Count < MostBroken; link++)
         {
             if (_facts.IsOff(ends.From[link])) continue;
-            var to = ends.Edges[link].Target;
+            var (from, edge) = (ends.From[link], ends.Edges[link]);
+            var to = edge.Target;
             var last = _plan.Index.SubtreeEnd(to);
+            var bound = _facts.IsOff(to) ? default : Lags.Shift(_plan.ProjectCalendar, new(edge.FromStart ? _schedule.StartOf(from) : _schedule.FinishOf(from)), edge).Time;
             for (var row = to; row < last && _found.Count < MostBroken; row++)
                 if (_facts.IsLeaf(row) && (!fromStart || (_facts.Traits[row] & TaskTraits.Fixed) != 0))
-                    Check(ends.Edges[link], ends.From[link], row);
+                    Check(edge, from, bound, row);
         }
     }
 
     /// <summary>K2: by how many working minutes a link is missed.</summary>
-    private void Check(Edge edge, int from, int row)
+    private void Check(Edge edge, int from, PlanTime bound, int row)
     {
-        var bound = Lags.Shift(_plan.ProjectCalendar, new(edge.FromStart ? _schedule.StartOf(from) : _schedule.FinishOf(from)), edge).Time;
-        var missed = _facts.Calendars[row].Between(edge.ToFinish ? _schedule.FinishOf(row) : _schedule.StartOf(row), bound);
+        var stands = edge.ToFinish ? _schedule.FinishOf(row) : _schedule.StartOf(row);
+        if (stands >= bound) return;
+        var missed = _facts.Calendars[row].Between(stands, bound);
         if (missed <= 0) return;
         var does = edge.ToFinish ? "finishes" : "starts";
         Add(WarningCode.W1, missed, [_plan.Tasks[from].Id, _plan.Tasks[row].Id], by => $"{Named(row)} {does} {by} before its link to {Named(from)} allows.");

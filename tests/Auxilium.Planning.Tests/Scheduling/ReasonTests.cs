@@ -46,6 +46,15 @@ public class ReasonTests
     }
 
     [Fact]
+    public void Worked_out_from_its_finish_the_sentence_tells_of_the_latest_start()
+    {
+        var plan = PlanText.Plan("A 2d\nB 3d after A");
+        plan = plan with { Project = plan.Project with { ScheduleFrom = ScheduleFrom.Finish, Finish = PlanTime.At(2027, 5, 21, 18) } };
+        var edited = EditPipeline.Run(plan.Calculate(), new SetLength("B", new(Length.Days(5))), new DateOnly(2027, 5, 3), []);
+        Assert.Equal("B now takes 5 days instead of 3 days. 1 other task moved; latest start Mon 17 May → Thu 13 May.", string.Concat(RippleText.Of(edited).Select(r => r.Text)));
+    }
+
+    [Fact]
     public void When_another_task_comes_to_set_the_finish_it_is_named()
     {
         var plan = PlanText.Plan("A 5d\nB 3d\nC 1d after A, B");

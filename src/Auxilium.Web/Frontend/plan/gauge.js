@@ -25,12 +25,12 @@ export function drawGauge(store) {
 
 /** @param {HTMLElement} gauge @param {Store} store */
 function draw(gauge, store) {
-  const { start, finish, finishBy, today, progress, spare, isLate } = store.project;
+  const { start, finish, finishBy, fromFinish, today, progress, spare, isLate } = store.project;
   const isEmpty = store.rows.length === 0;
   const end = Math.max(finish, finishBy ?? 0, start + 1440);
   const at = (/** @type {number} */ time) => (100 * (time - start)) / (end - start);
   const texts = {
-    start: `Starts ${short(dayOf(start))}`,
+    start: `${fromFinish ? "Latest start" : "Starts"} ${short(dayOf(start))}`,
     done: isEmpty ? "" : `${Math.floor(progress)} % done`,
     finish: isEmpty ? "" : `Finish ${withWeekday(finishDayOf(finish))}`,
     deadline: finishBy === null ? "" : `Deadline ${short(finishDayOf(finishBy))} · ${spare}`,

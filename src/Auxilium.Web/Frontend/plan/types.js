@@ -44,6 +44,7 @@
  * @property {number} version
  * @property {number} start
  * @property {number} finish
+ * @property {boolean} fromFinish whether dates go back from the finish
  * @property {number | null} finishBy
  * @property {string | null} spare
  * @property {boolean} isLate

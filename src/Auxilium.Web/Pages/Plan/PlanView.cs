@@ -29,6 +29,9 @@ public sealed record ProjectView
 
     public required int Finish { get; init; }
 
+    /// <summary>Whether dates go back from the finish, so that the start is the latest there can be.</summary>
+    public required bool FromFinish { get; init; }
+
     public int? FinishBy { get; init; }
 
     /// <summary>Days to spare before the date to finish by, in words.</summary>
@@ -82,6 +85,7 @@ public sealed record PlanView
                 Version = stored.Version,
                 Start = schedule.Start.Minutes,
                 Finish = schedule.Finish.Minutes,
+                FromFinish = plan.Project.ScheduleFrom == ScheduleFrom.Finish,
                 FinishBy = plan.Project.FinishBy?.Minutes,
                 Spare = spare is { } s ? SpareText(s, plan.Project.Units) : null,
                 IsLate = spare?.Count < 0,
