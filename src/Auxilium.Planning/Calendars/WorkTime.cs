@@ -59,6 +59,9 @@ public sealed class WorkTime
         return (uint)into < (uint)table.Total ? table.MinuteStart(into) : StartFarther(k);
     }
 
+    /// <summary>Whether any minute is worked between two instants, years apart as they may be: nothing is laid out for it.</summary>
+    internal bool HasWorkBetween(PlanTime from, PlanTime to) => CountedBefore(from.Day, from.MinuteOfDay) < CountedBefore(to.Day, to.MinuteOfDay);
+
     private int WorkedFarther(int day, int minute)
     {
         Reach(day);

@@ -210,8 +210,8 @@ internal sealed class TaskFacts
 
     private static bool HasWork(ProjectSettings project, WorkTime calendar)
     {
-        var years = project.ScheduleFrom == ScheduleFrom.Start ? YearsToFindWork : -YearsToFindWork;
-        return calendar.Between(project.Anchor, PlanTime.FromDateTime(project.Anchor.ToDateTime().AddYears(years))) != 0;
+        var far = PlanTime.FromDateTime(project.Anchor.ToDateTime().AddYears(project.ScheduleFrom == ScheduleFrom.Start ? YearsToFindWork : -YearsToFindWork));
+        return calendar.HasWorkBetween(PlanTime.Min(project.Anchor, far), PlanTime.Max(project.Anchor, far));
     }
 
     private static UnsoundPlanException NoWork(Plan plan, int row)
