@@ -39,4 +39,27 @@ public class TaskStateTests
         var states = new TaskStates(plan.Calculate(), DateOnly.Parse(today));
         return string.Join(' ', Enumerable.Range(0, plan.Tasks.Length).Select(states.Of));
     }
+
+    [Theory]
+    [InlineData("after A", false, TaskState.Waiting)]
+    [InlineData("with A", false, TaskState.Waiting)]
+    [InlineData("with A", true, TaskState.Ready)]
+    [InlineData("after A - 1d", true, TaskState.Ready)]
+    [InlineData("ends with A", false, TaskState.Ready)]
+    [InlineData("ends after A starts", false, TaskState.Ready)]
+    public void What_a_task_waits_for_depends_on_the_kind_of_link(string link, bool begun, TaskState expected)
+    {
+        var plan = PlanText.Plan($"A 9d\nB 20d {link}");
+        if (begun) plan = plan.With("A", t => t with { ActualStart = PlanText.DefaultStart, Progress = 0.1m });
+        var states = new TaskStates(plan.Calculate(), new DateOnly(2027, 5, 3));
+        Assert.Equal(expected, states.Of(1));
+        Assert.Equal(expected == TaskState.Waiting ? [0] : [], states.WaitsFor(1));
+    }
+
+    [Fact]
+    public void A_task_does_not_wait_for_one_that_takes_no_part()
+    {
+        var plan = PlanText.Plan("A 9d\nB 1d after A").With("A", t => t with { Active = false });
+        Assert.Equal(TaskState.Ready, new TaskStates(plan.Calculate(), new DateOnly(2027, 5, 3)).Of(1));
+    }
 }

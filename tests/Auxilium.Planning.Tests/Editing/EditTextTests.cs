@@ -1,0 +1,100 @@
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Editing;
+using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
+
+namespace Auxilium.Planning.Tests.Editing;
+
+/// <summary>Each edit says what it changed, and what two people would each have had.</summary>
+public class EditTextTests
+{
+    private static readonly DateOnly Today = new(2027, 5, 3);
+
+    private static readonly WorkCalendar Crew = WorkCalendar.Weekdays with { Id = "crew", Name = "Crew" };
+
+    public static TheoryData<PlanEdit, string> Sentences => new()
+    {
+        { new LinkTasks("A", "C", LinkKind.StartToStart, Length.OneDay), "C now starts 1 day after the start of A." },
+        { new LinkTasks("A", "C", LinkKind.StartToStart, Length.Days(-1)), "C may now start 1 day before the start of A." },
+        { new LinkTasks("A", "C", LinkKind.FinishToFinish), "C now ends with A." },
+        { new LinkTasks("A", "C", LinkKind.FinishToFinish, Length.Days(-2)), "C may now end 2 days before the end of A." },
+        { new LinkTasks("A", "C", LinkKind.StartToFinish, new(2, LengthUnit.Hours), true), "C now ends 2 hours on the clock after the start of A." },
+        { new LinkTasks("A", "C", LinkKind.StartToFinish, Length.Days(-1)), "C may now end 1 day before the start of A." },
+        { new UnlinkTasks("A", "B"), "B no longer waits for A." },
+        { new SetDeadline("A", PlanTime.At(2027, 5, 7, 18)), "A should be finished by Fri 7 May." },
+        { new SetDeadline("A", null), "A has no deadline now." },
+        { new SetSplits("A", [new(Length.OneDay, Length.Days(2))]), "A pauses for 2 days after 1 day of work." },
+        { new SetSplits("A", [new(Length.OneDay, Length.OneDay), new(Length.Days(2), Length.OneDay)]), "A pauses 2 times." },
+        { new SetSplits("A", []), "A is worked on without a pause." },
+        { new SetTaskCalendar("A", "crew"), "A goes by the calendar Crew." },
+        { new SetTaskCalendar("A", null), "A has no calendar of its own." },
+        { new SetAroundTheClock("A", true), "A goes on round the clock." },
+        { new SetAroundTheClock("A", false), "A is worked on in working time only." },
+        { new SetEstimate("A", new(Length.OneDay, Length.Days(3), Length.Days(8))), "A may take 1 day to 8 days, most likely 3 days." },
+        { new SetEstimate("A", null), "A has no range of lengths now." },
+        { new SetActive("A", false), "A takes no part now." },
+        { new SetActive("A", true), "A takes part again." },
+        { new SetConstraint("A", ConstraintKind.AsLateAsPossible), "A goes as late as it can." },
+        { new SetConstraint("A", ConstraintKind.MustFinishOn, PlanTime.At(2027, 5, 7, 18)), "A finishes exactly on Fri 7 May." },
+        { new SetConstraint("A", ConstraintKind.StartNoLaterThan, PlanTime.At(2027, 5, 7, 9)), "A starts not after Fri 7 May." },
+        { new PinTask("A", PlanTime.At(2027, 5, 4, 9)), "A is pinned to Tue 4 May." },
+        { new SetProjectFinish(PlanTime.At(2027, 5, 21, 18)), "The project must be finished Fri 21 May; the latest start is Fri 14 May." },
+        { new SetProjectStart(PlanTime.At(2027, 5, 10, 9)), "The project now starts Mon 10 May." },
+        { new SetStatusDate(PlanTime.At(2027, 5, 5, 9), true), "Progress is reported up to Wed 5 May; unfinished work goes on after it." },
+        { new SetStatusDate(null), "The project has no status date now." },
+        { new SetWorkUnits(7.5m, 4), "A day is now 7.5 hours of work and a week 4 days." },
+        { new SetProjectCalendar("crew"), "The project goes by the calendar Crew." },
+        { new SetProjectCalendar(null), "The project goes by the calendar Weekdays." },
+        { new SetCriticality(Length.OneDay, FloatTarget.ProjectFinish), "Tasks with at most 1 day of float set the finish." },
+        { new SaveCalendar(Crew with { Name = "Boat crew" }), "The calendar Boat crew has changed." },
+        { new SaveCalendar(Crew with { Id = "x", Name = "Nights" }), "The calendar Nights is new." },
+        { new RemoveCalendar("crew"), "The calendar Crew is gone." },
+        { new SetPersonCalendar("ann", "crew"), "Ann works by the calendar Crew." },
+    };
+
+    [Theory]
+    [MemberData(nameof(Sentences))]
+    public void Each_edit_says_what_it_changed(PlanEdit edit, string sentence)
+    {
+        var edited = EditPipeline.Run(Plan().Calculate(), edit, Today, []);
+        Assert.Equal(sentence, string.Concat(RippleText.Lead(edited).Select(r => r.Text)));
+        // Taking it back is an edit that says something too, and gives the plan that was.
+        var back = EditPipeline.Run(edited.After, edited.Applied.Inverse, Today, []);
+        Assert.NotEmpty(RippleText.Lead(back));
+        Assert.Equal(edited.Before.Plan.Tasks.AsEnumerable(), back.After.Plan.Tasks.AsEnumerable());
+        Assert.Equal(edited.Before.Plan.Links.AsEnumerable(), back.After.Plan.Links.AsEnumerable());
+        Assert.Equal(edited.Before.Plan.Project, back.After.Plan.Project);
+    }
+
+    [Theory]
+    [InlineData(EditField.Start, "finishes not after Fri 7 May")]
+    [InlineData(EditField.Deadline, "Thu 6 May")]
+    [InlineData(EditField.Splits, "2d after 1d")]
+    [InlineData(EditField.Estimate, "1d – 3d – 8d")]
+    [InlineData(EditField.Calendar, "Crew")]
+    [InlineData(EditField.Active, "takes part")]
+    [InlineData(EditField.After, "after nothing")]
+    public void What_a_field_holds_is_told_in_words_when_two_people_changed_it(EditField field, string words)
+    {
+        var plan = Plan().With("A", t => t with
+        {
+            Constraint = new(ConstraintKind.FinishNoLaterThan, PlanTime.At(2027, 5, 7, 18)),
+            Deadline = PlanTime.At(2027, 5, 6, 18),
+            Splits = [new(Length.OneDay, Length.Days(2))],
+            Estimate = new(Length.OneDay, Length.Days(3), Length.Days(8)),
+            Calendar = "crew",
+        });
+        Assert.Equal(words, FieldText.Of(plan.Calculate(), new Touch("A", field)));
+    }
+
+    [Theory]
+    [InlineData(EditField.ProjectStart, "starts Mon 3 May")]
+    [InlineData(EditField.StatusDate, "no status date")]
+    [InlineData(EditField.WorkUnits, "8 hours a day, 5 days a week")]
+    [InlineData(EditField.ProjectCalendar, "Weekdays")]
+    [InlineData(EditField.Criticality, "up to 0 days of float")]
+    [InlineData(EditField.FinishBy, "no deadline")]
+    public void So_is_what_the_project_holds(EditField field, string words) => Assert.Equal(words, FieldText.Of(Plan().Calculate(), new Touch(null, field)));
+
+    private static Plan Plan() => PlanText.Plan("A 3d\nB 2d after A\nC 1d after B") with { Calendars = [Crew], People = [new("ann", "Ann", "A")] };
+}
