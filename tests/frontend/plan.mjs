@@ -33,6 +33,7 @@ export const aRow = (id, more = {}) => ({
   waitsFor: null,
   fixed: null,
   pinned: false,
+  fixedSides: null,
   warning: null,
   stretches: null,
   deadline: null,

@@ -145,15 +145,17 @@ test("a bar shows what is done, what sets the finish, and what is a guess or lat
   assert.equal(part("m", "label")?.text, "7 May");
 });
 
-test("a fixed date is a bracket before the bar, and one behind it too when it is pinned", () => {
-  const brackets = (/** @type {boolean} */ pinned) => {
-    const store = aStore([aRow("f", { fixed: "fixed", pinned })]);
+test("a fixed date is a bracket: before the bar, behind it, or on both sides", () => {
+  const brackets = (/** @type {"before" | "behind" | "both" | null} */ fixedSides) => {
+    const store = aStore([aRow("f", { fixed: "fixed", fixedSides })]);
     const scale = scaleFor("weeks", store.project, store.rows);
     const { bars } = bodyShapes(store, scale, { first: 0, last: 1, left: 0, right: scale.width, height: 300 });
     return bars[0].parts?.map((shape) => shape.key).filter((key) => key === "from" || key === "to");
   };
-  assert.deepEqual(brackets(false), ["from"]);
-  assert.deepEqual(brackets(true), ["from", "to"]);
+  assert.deepEqual(brackets("before"), ["from"]);
+  assert.deepEqual(brackets("behind"), ["to"]);
+  assert.deepEqual(brackets("both"), ["from", "to"]);
+  assert.deepEqual(brackets(null), []);
 });
 
 test("each bar is a sentence for those who cannot see it", () => {

@@ -19,7 +19,7 @@ internal static class DateEdits
         if (task.IsStarted)
         {
             if (start is null) throw new EditRefusedException("started", "This task has started, so it has a start date: type the day it began, or set its progress to 0.", task.Id, EditField.Start);
-            return TrackingEdits.Set(plan, new SetTracking(task.Id, task.Progress, start, task.ActualFinish));
+            return TrackingEdits.Set(plan, new SetTracking(task.Id, task.Progress, start, task.ActualFinish, task.Remaining));
         }
         if (start is null) return Set(plan, new SetFixedDates(task.Id, null, null));
         if (edit.Pin) return Set(plan, new SetFixedDates(task.Id, new PinnedDates(start.Value), null));

@@ -9,6 +9,15 @@ public class WorkTimeTests
     private static readonly PlanTime Monday9 = PlanTime.At(2027, 5, 3, 9);
     private static readonly WorkTime Weekdays = new CalendarBook([]).WorkTimeOf(null);
 
+    [Fact]
+    public void T1_days_have_1440_minutes_and_follow_the_Gregorian_calendar()
+    {
+        Assert.Equal(PlanTime.At(2027, 3, 29), PlanTime.On(new(2027, 3, 28), 1440));
+        Assert.Equal(1440, PlanTime.At(2100, 3, 1).Minutes - PlanTime.At(2100, 2, 28).Minutes);
+        Assert.Equal(2 * 1440, PlanTime.At(2096, 3, 1).Minutes - PlanTime.At(2096, 2, 28).Minutes);
+        Assert.Equal(1440, WorkTime.AroundTheClock.Between(PlanTime.At(2027, 3, 28), PlanTime.At(2027, 3, 29)));
+    }
+
     [Theory]
     [InlineData("2027-05-03T08:00", "2027-05-03T09:00")]
     [InlineData("2027-05-03T13:00", "2027-05-03T14:00")]

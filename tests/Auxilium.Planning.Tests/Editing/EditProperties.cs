@@ -50,7 +50,7 @@ public class EditProperties
     {
         var random = new Random(seed);
         var schedule = RandomPlan.Of(random, most: 30, from: (ScheduleFrom)random.Next(2)).Calculate();
-        for (var i = 0; i < 6; i++)
+        for (var i = 0; i < 6 && !schedule.Plan.Tasks.IsEmpty; i++)
         {
             try
             {

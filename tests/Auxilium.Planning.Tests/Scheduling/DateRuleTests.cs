@@ -69,6 +69,22 @@ public class DateRuleTests
     }
 
     [Fact]
+    public void L4_what_nothing_fixes_stands_where_the_pass_from_the_given_end_puts_it()
+    {
+        Assert.Equal("2027-05-05T09:00 – 2027-05-05T18:00", PlanText.Schedule("A 2d\nB 1d after A").Dates("B"));
+        Assert.Equal("2027-05-21T09:00 – 2027-05-21T18:00", FromFinish("A 2d\nB 1d after A").Calculate().Dates("B"));
+    }
+
+    [Fact]
+    public void W4_a_project_that_finishes_after_its_deadline_says_by_how_much()
+    {
+        var plan = PlanText.Plan("A 5d");
+        var warning = Assert.Single((plan with { Project = plan.Project with { FinishBy = PlanTime.At(2027, 5, 5, 18) } }).Calculate().Warnings);
+        Assert.Equal((WarningCode.W4, 960), (warning.Code, warning.Minutes.Count));
+        Assert.Equal("The project finishes 2 working days after the date it must be finished by.", warning.Message);
+    }
+
+    [Fact]
     public void R1_as_soon_as_possible_goes_as_early_as_what_comes_before_it_allows()
     {
         var plan = FromFinish("A 2d\nLong 9d\nB 1d after A").With("B", t => t with { Constraint = new(ConstraintKind.AsSoonAsPossible) });

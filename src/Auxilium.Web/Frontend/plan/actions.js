@@ -208,6 +208,7 @@ function unsavedRow(name, parent, level) {
     waitsFor: null,
     fixed: null,
     pinned: false,
+    fixedSides: null,
     warning: null,
     stretches: null,
     deadline: null,

@@ -226,7 +226,7 @@ function content(store, row, col, draft) {
     words.title = whole(col === "start" ? row.start : row.finish, col);
   if (col === "start" && row.fixed) {
     const mark = document.createElement("span");
-    mark.className = `fixed-mark${row.pinned ? " is-pinned" : ""}`;
+    mark.className = `fixed-mark is-${row.fixedSides ?? "loose"}`;
     mark.title = row.fixed;
     mark.role = "img";
     mark.ariaLabel = row.fixed;

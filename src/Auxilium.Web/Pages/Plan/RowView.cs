@@ -74,6 +74,9 @@ public sealed record RowView
 
     public bool Pinned { get; init; }
 
+    /// <summary>Where brackets stand around the date: <c>before</c> it (not before), <c>behind</c> it (not after), on <c>both</c> sides.</summary>
+    public string? FixedSides { get; init; }
+
     /// <summary>What is wrong with its dates.</summary>
     public string? Warning { get; init; }
 }
@@ -132,9 +135,18 @@ internal sealed class RowViews(Schedule schedule, DateOnly today)
             WaitsFor = state == TaskState.Waiting ? Names(_states.WaitsFor(row)) : null,
             Fixed = phase || task.IsStarted || task is { Pinned: null, Constraint: null } ? null : FixedWords(task),
             Pinned = !phase && !task.IsStarted && task.Pinned is not null,
+            FixedSides = phase || task.IsStarted ? null : SidesOf(task),
             Warning = _warnings.GetValueOrDefault(task.Id),
         };
     }
+
+    private static string? SidesOf(PlanTask task) => task switch
+    {
+        { Pinned: not null } or { Constraint.IsMust: true } => "both",
+        { Constraint.IsNotBefore: true } => "before",
+        { Constraint.IsNotAfter: true } => "behind",
+        _ => null,
+    };
 
     private string? StretchesOf(int row)
     {

@@ -206,8 +206,8 @@ function bar(row, at, scale) {
     const keel = { x: x + 0.5, y: y + BAR - 3.5, width: width - 1, height: 4, rx: 1.5, class: "keel" };
     parts.push({ key: "keel", tag: "rect", at: keel });
   }
-  if (row.fixed) parts.push(bracket("from", x - 2, y, -3));
-  if (row.pinned) parts.push(bracket("to", x + width + 2, y, 3));
+  if (row.fixedSides === "before" || row.fixedSides === "both") parts.push(bracket("from", x - 2, y, -3));
+  if (row.fixedSides === "behind" || row.fixedSides === "both") parts.push(bracket("to", x + width + 2, y, 3));
   if (row.deadline !== null) parts.push(deadlineMark(row.deadline, row.finish, at, scale));
   return parts;
 }
