@@ -100,6 +100,19 @@ test("fixed dates, a deadline, a pause, a range and a calendar are set on the ca
   await expect(card.getByLabel("Calendar")).toHaveValue("");
 });
 
+test("one Enter makes one edit, which one undo takes back", async ({ page, plan }) => {
+  const project = await plan.bringIn(shed);
+  const card = await openCard(page, plan, "Roof");
+  await card.getByLabel("Deadline").fill("5 May");
+  await card.getByLabel("Deadline").press("Enter");
+  await card.getByLabel("Deadline").press("Tab");
+  await expect(plan.strip).toContainText("finishes 2 working days after its deadline");
+  await plan.undo.click();
+  await expect(card.getByLabel("Deadline")).toHaveValue("");
+  const document = await page.request.get(`/api/v1/projects/${project}/plan`);
+  expect(document.headers().etag).toBe('"3"');
+});
+
 test("progress and work left are reported on the card", async ({ page, plan }) => {
   await plan.bringIn(shed);
   const card = await openCard(page, plan, "Frame");

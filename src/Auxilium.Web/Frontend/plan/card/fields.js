@@ -20,9 +20,14 @@ export function textField(label, value, send, how = {}) {
   input.dataset.was = value;
   if (how.hint) input.placeholder = how.hint;
   if (how.list) input.setAttribute("list", how.list);
+  // Enter is a change as well: what is on its way is not sent again.
   const save = () => {
-    if (input.value.trim() !== (input.dataset.was ?? "").trim()) send(input.value.trim(), tell);
-    else tellAt(input, "");
+    const text = input.value.trim();
+    if (text === (input.dataset.was ?? "").trim()) tellAt(input, "");
+    else if (text !== input.dataset.sent) {
+      input.dataset.sent = text;
+      send(text, tell);
+    }
   };
   input.addEventListener("change", save);
   input.addEventListener("keydown", (event) => {
@@ -114,6 +119,7 @@ function labelled(label, input, key) {
   const tell = (text) => {
     const now = input.isConnected ? input : fieldNamed(document, key);
     if (!now) return;
+    delete now.dataset.sent;
     if (text === "" && now instanceof HTMLInputElement && now.value === /** @type {HTMLInputElement} */ (input).value)
       now.dataset.was = now.value;
     tellAt(now, text);
