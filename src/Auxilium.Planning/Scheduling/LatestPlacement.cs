@@ -17,6 +17,10 @@ internal sealed class LatestPlacement(Plan plan, Network network, Schedule sched
     private static readonly Limit Free = new(Unbound, Unbound);
 
     private readonly Limits _limits = new(network);
+
+    /// <summary>The rows and inner phases that start each phase; where it is not known, early dates tell.</summary>
+    private HashSet<(int Row, int Phase)>? _starters;
+
     private readonly WorkTime _project = plan.ProjectCalendar;
 
     public void Dispose() => _limits.Dispose();
@@ -41,8 +45,6 @@ internal sealed class LatestPlacement(Plan plan, Network network, Schedule sched
 
     /// <summary>F5: the leaves that go as late as they can, without moving anything else.</summary>
     public void Delay(PlanTime finish) => Run(finish, delaying: true);
-
-    private HashSet<(int Row, int Phase)>? _starters;
 
     private IEnumerable<int> Rows(TaskTraits any)
     {

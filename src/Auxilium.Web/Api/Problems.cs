@@ -1,6 +1,7 @@
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Editing;
 using Auxilium.Storage;
+using Auxilium.Web.Pages.Plan;
 
 namespace Auxilium.Web.Api;
 
@@ -14,7 +15,7 @@ internal static class Problems
         Problem(StatusCodes.Status400BadRequest, unreadable.Errors[0].Message, ("errors", unreadable.Errors));
 
     public static IResult Refused(EditRefusedException refused) =>
-        Problem(StatusCodes.Status422UnprocessableEntity, refused.Message, ("code", refused.Code), ("task", refused.Task), ("field", FieldName(refused.Field)));
+        Problem(StatusCodes.Status422UnprocessableEntity, refused.Message, ("code", refused.Code), ("task", refused.Task), ("field", Words.Camel(refused.Field)));
 
     public static IResult Conflict(EditConflict conflict) =>
         Problem(
@@ -22,15 +23,13 @@ internal static class Problems
             $"{conflict.By} changed this meanwhile: it is now “{conflict.Theirs}”, and you want “{conflict.Yours}”. Choose which it is to be.",
             ("code", "changedMeanwhile"),
             ("task", conflict.Touch.Task),
-            ("field", FieldName(conflict.Touch.Field)),
+            ("field", Words.Camel(conflict.Touch.Field)),
             ("by", conflict.By),
             ("theirs", conflict.Theirs),
             ("yours", conflict.Yours),
             ("version", conflict.Current.Version));
 
     public static IResult Bad(string message, string code) => Problem(StatusCodes.Status400BadRequest, message, ("code", code));
-
-    private static string FieldName(EditField field) => char.ToLowerInvariant(field.ToString()[0]) + field.ToString()[1..];
 
     private static IResult Problem(int status, string detail, params (string Name, object? Value)[] more) =>
         Results.Problem(detail, statusCode: status, extensions: more.Select(m => KeyValuePair.Create(m.Name, m.Value)));

@@ -128,7 +128,7 @@ public sealed record ProjectDocument(Guid Id, int Version, string Name, string? 
         var plan = schedule.Plan;
         var states = new TaskStates(schedule, today);
         var leaves = Enumerable.Range(0, plan.Index.Count).Where(schedule.IsLeaf).ToList();
-        var counts = leaves.CountBy(states.Of).ToDictionary(c => char.ToLowerInvariant(c.Key.ToString()[0]) + c.Key.ToString()[1..], c => c.Value);
+        var counts = leaves.CountBy(states.Of).ToDictionary(c => Words.Camel(c.Key), c => c.Value);
         return new ProjectDocument(
             stored.Id,
             stored.Version,
