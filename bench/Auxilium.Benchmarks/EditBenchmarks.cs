@@ -17,6 +17,7 @@ public class EditBenchmarks : IDisposable
     private NpgsqlConnection _connection = null!;
     private bool _longer;
     private int _row;
+    private int _at;
 
     [Params(1_000, 10_000)]
     public int Tasks { get; set; }
@@ -43,12 +44,24 @@ public class EditBenchmarks : IDisposable
     public void CommitOneRow() =>
         Run($"insert into bench_rows values ({++_row}, 'Rig lantern lines', '4d', 0.4, '')");
 
-    /// <summary>Apply, calculate, ripple and its sentence, for a task early in the plan.</summary>
+    /// <summary>Apply, calculate, ripple and its sentence, for one task after another, all over the plan.</summary>
     [Benchmark]
-    public int EditCalculateRipple()
+    public int EditAnywhere()
+    {
+        // 37 steps on, and another row than a phase: every eleventh is one.
+        _at = (_at + 37) % (Tasks - 1);
+        if (_at % 11 == 0) _at++;
+        return Edit(_at);
+    }
+
+    /// <summary>The same for a task early in the plan that sets the finish: every late date is another then.</summary>
+    [Benchmark]
+    public int EditThatMovesTheFinish() => Edit(5);
+
+    private int Edit(int row)
     {
         _longer = !_longer;
-        var edit = new SetLength("t5", new(Length.Days(_longer ? 9 : 2)));
+        var edit = new SetLength($"t{row}", new(Length.Days(_longer ? 9 : 2)));
         return RippleText.Of(EditPipeline.Run(_schedule, edit, new DateOnly(2027, 5, 13), [])).Length;
     }
 

@@ -15,7 +15,7 @@ public static class EditPipeline
         var applied = PlanEditor.Apply(before.Plan, edit, new EditContext(before, today, directory));
         try
         {
-            var after = Scheduler.Calculate(applied.Plan);
+            var after = Scheduler.Calculate(applied.Plan, before);
             return new EditedPlan(applied, before, after, Ripple.Between(before, after));
         }
         catch (UnsoundPlanException unsound)

@@ -53,17 +53,20 @@ public sealed record Ripple
         var moves = new List<Move>();
         var floats = new List<FloatChange>();
         var deadlines = new List<DeadlineChange>();
+        var sameRows = before.Plan.Index.Outline == after.Plan.Index.Outline;
+        var sameTime = sameRows && before.Plan.Project == after.Plan.Project && before.Plan.Calendars == after.Plan.Calendars && before.Plan.People == after.Plan.People;
         for (var row = 0; row < after.Plan.Index.Count; row++)
         {
+            var was = row;
+            if (sameTime && ReferenceEquals(before.Plan.Tasks[row], after.Plan.Tasks[row]) && after.StandsAs(before, row)) continue;
             var task = after.Plan.Tasks[row];
-            if (after.IsOff(row) || !before.Plan.Index.TryFind(task.Id, out var was) || before.IsOff(was)) continue;
+            if (after.IsOff(row) || (!sameRows && !before.Plan.Index.TryFind(task.Id, out was)) || before.IsOff(was)) continue;
             if (task.Deadline is { } deadline && before.Plan.Tasks[was].Deadline is { } deadlineBefore)
                 AddDeadline(deadlines, task.Id, Left(before, was, deadlineBefore), Left(after, row, deadline));
             if (!after.IsLeaf(row)) continue;
             if (before.StartOf(was) != after.StartOf(row) || before.FinishOf(was) != after.FinishOf(row)) moves.Add(MoveOf(before, was, after, row));
             if (before.TotalFloatOf(was) is var floatBefore && after.TotalFloatOf(row) is var floatAfter && floatBefore != floatAfter) floats.Add(new FloatChange(task.Id, floatBefore, floatAfter));
         }
-        var (known, now) = (before.Warnings.Select(Key).ToHashSet(), after.Warnings.Select(Key).ToHashSet());
         var (pathBefore, path) = (before.FinishPath, after.FinishPath);
         return new Ripple
         {
@@ -72,13 +75,20 @@ public sealed record Ripple
             FinishAfter = after.Finish,
             SpareBefore = Spare(before),
             SpareAfter = Spare(after),
-            NewWarnings = [.. after.Warnings.Where(w => !known.Contains(Key(w)))],
-            GoneWarnings = [.. before.Warnings.Where(w => !now.Contains(Key(w)))],
+            NewWarnings = NotAmong(before.Warnings, after.Warnings),
+            GoneWarnings = NotAmong(after.Warnings, before.Warnings),
             Floats = floats,
             Deadlines = deadlines,
             Path = path,
             PathChanged = !path.SequenceEqual(pathBefore),
         };
+    }
+
+    private static IReadOnlyList<ScheduleWarning> NotAmong(IReadOnlyList<ScheduleWarning> known, IReadOnlyList<ScheduleWarning> warnings)
+    {
+        if (warnings.Count == 0) return [];
+        var keys = known.Select(Key).ToHashSet();
+        return [.. warnings.Where(w => !keys.Contains(Key(w)))];
     }
 
     private static WorkMinutes Left(Schedule schedule, int row, PlanTime deadline) => new(schedule.CalendarOf(row).Between(schedule.FinishOf(row), deadline));

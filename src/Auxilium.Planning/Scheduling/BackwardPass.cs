@@ -8,58 +8,51 @@ namespace Auxilium.Planning.Scheduling;
 /// <param name="network">Its links.</param>
 /// <param name="schedule">Has the early dates, gets the late ones and the floats.</param>
 /// <param name="facts">What its tasks are.</param>
+/// <param name="limits">Gets the limits of its nodes; counts in them are by the project calendar.</param>
 /// <param name="finishCounts">See <see cref="ForwardPass.FinishCounts"/>.</param>
-internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule, TaskFacts facts, int[] finishCounts) : IDisposable
+internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule, TaskFacts facts, BothLimits limits, int[] finishCounts)
 {
     private static readonly CountedTime Unbound = new(WorkTime.Never);
 
-    /// <summary>Towards its predecessors, by node: how late what it binds may be with the finish kept …</summary>
-    private readonly Limits _late = new(network);
-
-    /// <summary>… and with no early date of another task moving. Counts here are by the project calendar.</summary>
-    private readonly Limits _still = new(network);
-
+    private readonly Limits _late = limits.Late;
+    private readonly Limits _still = limits.Still;
     private readonly WorkTime _project = plan.ProjectCalendar;
     private readonly CountedTime _floatTo = new(schedule.FloatTo, plan.ProjectCalendar.Worked(schedule.FloatTo));
     private readonly CountedTime _finish = new(schedule.Finish, plan.ProjectCalendar.Worked(schedule.Finish));
     private readonly int _criticalFloat = plan.Project.Units.Minutes(plan.Project.CriticalFloat).Count;
 
-    public void Dispose()
-    {
-        _late.Dispose();
-        _still.Dispose();
-    }
-
     public void Run()
     {
         var order = network.Order;
-        for (var i = order.Length - 1; i >= 0; i--)
+        for (var i = order.Length - 1; i >= 0; i--) Visit(order[i]);
+    }
+
+    /// <summary>Late dates and limits of a node; those of all it binds are known.</summary>
+    public void Visit(int node)
+    {
+        var late = new Limit(Unbound, Unbound);
+        var still = late;
+        foreach (var edge in network.EdgesOf(node))
         {
-            var node = order[i];
-            var late = new Limit(Unbound, Unbound);
-            var still = late;
-            foreach (var edge in network.EdgesOf(node))
+            var target = edge.Target;
+            if (network.IsEnd(target)) InPhase(node, target, ref late, ref still);
+            else if (edge.IsPlain)
             {
-                var target = edge.Target;
-                if (network.IsEnd(target)) InPhase(node, target, ref late, ref still);
-                else if (edge.IsPlain)
-                {
-                    late.BoundFinish(_late.Start(target));
-                    still.BoundFinish(_still.Start(target));
-                }
-                else
-                {
-                    late.Bound(edge, Lags.TakeBack(_project, _late.Of(edge), edge));
-                    still.Bound(edge, Lags.TakeBack(_project, _still.Of(edge), edge));
-                }
+                late.BoundFinish(_late.Start(target));
+                still.BoundFinish(_still.Start(target));
             }
-            if (network.IsEnd(node)) Settle(network.RowOfEnd(node), node, ref late, ref still);
-            else if (facts.IsLeaf(node)) Leaf(node, ref late, ref still);
             else
             {
-                _late.Set(node, late.OfBoth);
-                _still.Set(node, still.OfBoth);
+                late.Bound(edge, Lags.TakeBack(_project, _late.Of(edge), edge));
+                still.Bound(edge, Lags.TakeBack(_project, _still.Of(edge), edge));
             }
+        }
+        if (network.IsEnd(node)) Settle(network.RowOfEnd(node), node, ref late, ref still);
+        else if (facts.IsLeaf(node)) Leaf(node, ref late, ref still);
+        else
+        {
+            _late.Set(node, late.OfBoth);
+            _still.Set(node, still.OfBoth);
         }
     }
 

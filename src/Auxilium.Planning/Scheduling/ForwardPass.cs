@@ -61,6 +61,19 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
         }
     }
 
+    /// <summary>Places one leaf anew, by what the leaves before it have: in a plan without linked phases.</summary>
+    public void PlaceAlone(int row)
+    {
+        (_bound, _finishBound) = (_bounds.Array, _finishBounds.Array);
+        var ends = plan.LinkEnds;
+        foreach (var link in ends.LeadingTo(row).Span)
+        {
+            var from = ends.From[link];
+            Bind(ends.Edges[link], new(schedule.EarlyStarts[from]), new(schedule.EarlyFinishes[from]));
+        }
+        Place(row);
+    }
+
     private void Bind(Edge edge, CountedTime began, CountedTime ended)
     {
         var target = edge.Target;

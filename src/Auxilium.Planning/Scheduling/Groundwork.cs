@@ -31,6 +31,9 @@ internal sealed class Groundwork
         return like && ReferenceEquals(facts, known!.Facts) && ReferenceEquals(network, known.Network) ? known : new Groundwork(plan, facts, network);
     }
 
+    /// <summary>The same, with facts to be changed apart from these.</summary>
+    public Groundwork Copy() => Facts.Copy() is var facts ? new(_plan, facts, Network.With(facts)) : this;
+
     /// <summary>Whether rows, and what their facts depend on besides themselves, are the same, and all took part and do.</summary>
     private bool HasSameRows(Plan plan)
     {

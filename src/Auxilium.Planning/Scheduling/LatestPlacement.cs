@@ -11,19 +11,18 @@ namespace Auxilium.Planning.Scheduling;
 /// <param name="network">Its links.</param>
 /// <param name="schedule">Its starts and finishes are where fixed leaves, and those that are not put, stand.</param>
 /// <param name="facts">What its tasks are.</param>
-internal sealed class LatestPlacement(Plan plan, Network network, Schedule schedule, TaskFacts facts) : IDisposable
+internal sealed class LatestPlacement(Plan plan, Network network, Schedule schedule, TaskFacts facts)
 {
     private static readonly CountedTime Unbound = new(WorkTime.Never);
     private static readonly Limit Free = new(Unbound, Unbound);
 
-    private readonly Limits _limits = new(network);
+    /// <summary>The backward pass, which comes after, sets them anew.</summary>
+    private readonly Limits _limits = schedule.Limits.Late;
 
     /// <summary>The rows and inner phases that start each phase; where it is not known, early dates tell.</summary>
     private HashSet<(int Row, int Phase)>? _starters;
 
     private readonly WorkTime _project = plan.ProjectCalendar;
-
-    public void Dispose() => _limits.Dispose();
 
     /// <summary>R1: every leaf that nothing fixes, from the project's finish.</summary>
     /// <exception cref="UnsoundPlanException">A leaf would lie before 1990.</exception>

@@ -10,6 +10,9 @@ internal struct Limit(CountedTime start, CountedTime finish)
 
     public CountedTime Finish { get; private set; } = finish;
 
+    /// <summary>Whether it binds at the same times as another.</summary>
+    public readonly bool IsAt(in Limit other) => Start.Time == other.Start.Time && Finish.Time == other.Finish.Time;
+
     public readonly bool BindsStart => Start.Time != WorkTime.Never;
 
     /// <summary>The earlier of the two: what a gate passes on, which binds starts only.</summary>
@@ -47,18 +50,17 @@ internal struct Limit(CountedTime start, CountedTime finish)
 }
 
 /// <summary>The limits that nodes put on what comes before them, by node.</summary>
-internal sealed class Limits : IDisposable
+internal sealed class Limits
 {
-    private readonly Scratch<Limit> _scratch;
     private readonly Limit[] _limits;
 
-    public Limits(Network network)
-    {
-        _scratch = new(network.Order.Length);
-        _limits = _scratch.Array;
-    }
+    public Limits(int nodes) => _limits = GC.AllocateUninitializedArray<Limit>(nodes);
 
-    public void Dispose() => _scratch.Dispose();
+    private Limits(Limit[] limits) => _limits = [.. limits];
+
+    public Limit this[int node] => _limits[node];
+
+    public Limits Copy() => new(_limits);
 
     public CountedTime Start(int node) => _limits[node].Start;
 
@@ -69,4 +71,14 @@ internal sealed class Limits : IDisposable
     public void Set(int node, in Limit limit) => _limits[node] = limit;
 
     public void Set(int node, CountedTime start, CountedTime finish) => _limits[node] = new(start, finish);
+}
+
+/// <summary>Both kinds of limits of a plan, kept for the next plan that comes of it.</summary>
+/// <param name="Late">How late what a node binds may be with the finish kept …</param>
+/// <param name="Still">… and with no early date of another task moving.</param>
+internal sealed record BothLimits(Limits Late, Limits Still)
+{
+    public static BothLimits Of(Network network) => new(new Limits(network.Order.Length), new Limits(network.Order.Length));
+
+    public BothLimits Copy() => new(Late.Copy(), Still.Copy());
 }

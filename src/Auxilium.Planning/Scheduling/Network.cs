@@ -44,6 +44,7 @@ internal sealed class Network
     private readonly int _rows;
     private readonly int[] _firstEdge;
     private readonly Edge[] _edges;
+    private int[]? _positions;
 
     private Network(TaskFacts facts, int rows, int nodes, int edges)
     {
@@ -57,11 +58,15 @@ internal sealed class Network
     private Network(TaskFacts facts, Network known)
     {
         (_facts, _rows, _firstEdge, _edges, Order) = (facts, known._rows, known._firstEdge, known._edges, known.Order);
+        _positions = known._positions;
         (BindsFinishes, GoesByPhaseStarts) = (known.BindsFinishes, known.GoesByPhaseStarts);
     }
 
     /// <summary>Every node after all that come before it.</summary>
     public int[] Order { get; }
+
+    /// <summary>By node: where in the order it stands. Not to be changed.</summary>
+    public int[] Positions => _positions ??= FindPositions();
 
     /// <summary>Whether phases are linked, and so have nodes.</summary>
     public bool HasPhases => Order.Length > _rows;
@@ -112,6 +117,13 @@ internal sealed class Network
             if (index.ParentOf(row) >= 0 && !facts.IsOff(row))
                 edges += 2;
         return edges;
+    }
+
+    private int[] FindPositions()
+    {
+        var positions = new int[Order.Length];
+        for (var i = 0; i < positions.Length; i++) positions[Order[i]] = i;
+        return positions;
     }
 
     private int EndNode(int row) => _facts.IsPhase(row) ? row + _rows : row;

@@ -21,7 +21,7 @@ public static class Reasons
     public static IReadOnlyList<Reason> WhyStart(Schedule schedule, int row) => Of(schedule, LeafOf(schedule, row, first: true));
 
     /// <summary>What sets the project's finish: the reasons of the task that finishes last. Empty for a plan without tasks.</summary>
-    public static IReadOnlyList<Reason> WhyFinish(Schedule schedule) => Of(schedule, Last(schedule, Enumerable.Range(0, schedule.Plan.Index.Count)));
+    public static IReadOnlyList<Reason> WhyFinish(Schedule schedule) => Of(schedule, Last(schedule, 0, schedule.Plan.Index.Count));
 
     /// <summary>The row at the other end of the link that holds a leaf; <c>null</c> when none does.</summary>
     public static int? HolderOf(Schedule schedule, int leaf) => Next(schedule, leaf)?.Row;
@@ -46,11 +46,11 @@ public static class Reasons
     internal static IReadOnlyList<string> FinishPath(Schedule schedule)
     {
         var fromStart = schedule.Plan.Project.ScheduleFrom == ScheduleFrom.Start;
-        var rows = Enumerable.Range(0, schedule.Plan.Index.Count);
+        var count = schedule.Plan.Index.Count;
         var path = new List<string>();
         var seen = new HashSet<int>();
         // From the finish the links are followed on from whatever starts first.
-        var at = fromStart ? Last(schedule, rows) : rows.Where(schedule.IsLeaf).DefaultIfEmpty(-1).MinBy(leaf => leaf < 0 ? default : (schedule.StartOf(leaf), !schedule.IsCritical(leaf)));
+        var at = fromStart ? Last(schedule, 0, count) : Enumerable.Range(0, count).Where(schedule.IsLeaf).DefaultIfEmpty(-1).MinBy(leaf => leaf < 0 ? default : (schedule.StartOf(leaf), !schedule.IsCritical(leaf)));
         while (at >= 0 && seen.Add(at))
         {
             path.Add(schedule.Plan.Tasks[at].Id);
@@ -175,19 +175,20 @@ public static class Reasons
     {
         if (schedule.IsOff(row)) return -1;
         if (schedule.IsLeaf(row)) return row;
-        var inside = Enumerable.Range(row, schedule.Plan.Index.SubtreeEnd(row) - row).Where(schedule.IsLeaf);
-        return first ? inside.MinBy(leaf => schedule.StartOf(leaf)) : Last(schedule, inside);
+        var end = schedule.Plan.Index.SubtreeEnd(row);
+        return first ? Enumerable.Range(row, end - row).Where(schedule.IsLeaf).MinBy(leaf => schedule.StartOf(leaf)) : Last(schedule, row, end);
     }
 
-    /// <summary>The leaf that finishes last; of several, one that sets the finish.</summary>
-    private static int Last(Schedule schedule, IEnumerable<int> rows)
+    /// <summary>The leaf that finishes last of the rows up to an end; of several, one that sets the finish.</summary>
+    private static int Last(Schedule schedule, int row, int end)
     {
+        var finishes = schedule.Finishes;
         var last = -1;
-        foreach (var row in rows)
+        for (; row < end; row++)
         {
+            if (last >= 0 && finishes[row] < finishes[last]) continue;
             if (!schedule.IsLeaf(row)) continue;
-            var later = last < 0 ? 1 : schedule.FinishOf(row).CompareTo(schedule.FinishOf(last));
-            if (later > 0 || (later == 0 && schedule.IsCritical(row) && !schedule.IsCritical(last))) last = row;
+            if (last < 0 || finishes[row] > finishes[last] || (schedule.IsCritical(row) && !schedule.IsCritical(last))) last = row;
         }
         return last;
     }

@@ -18,9 +18,9 @@ internal sealed class Rehearsal
     public Rehearsal(Plan plan)
     {
         _plan = plan;
-        _facts = plan.Groundwork.Facts.Copy();
-        _network = plan.Groundwork.Network.With(_facts);
-        _schedule = new Schedule(plan, _facts) { Start = plan.Project.Anchor };
+        var groundwork = plan.Groundwork.Copy();
+        (_facts, _network) = (groundwork.Facts, groundwork.Network);
+        _schedule = new Schedule(plan, groundwork) { Start = plan.Project.Anchor };
     }
 
     public PlanTime Finish => _schedule.Finish;
@@ -34,7 +34,7 @@ internal sealed class Rehearsal
         using var forward = new ForwardPass(_plan, _network, _schedule, _facts, _schedule.Start);
         forward.Run();
         _schedule.Finish = Scheduler.LatestFinish(_schedule, _facts) ?? _schedule.Start;
-        using var backward = new BackwardPass(_plan, _network, _schedule, _facts, forward.FinishCounts);
+        var backward = new BackwardPass(_plan, _network, _schedule, _facts, _schedule.Limits, forward.FinishCounts);
         backward.Run();
     }
 

@@ -34,7 +34,7 @@ internal static class RollUp
             if (parent < 0) continue;
             schedule.Starts[parent] = first ? schedule.Starts[row] : PlanTime.Min(schedule.Starts[parent], schedule.Starts[row]);
             schedule.Finishes[parent] = first ? schedule.Finishes[row] : PlanTime.Max(schedule.Finishes[parent], schedule.Finishes[row]);
-            schedule.Criticals[parent] |= schedule.Criticals[row];
+            schedule.Criticals[parent] = schedule.Criticals[row] || (!first && schedule.Criticals[parent]);
         }
         schedule.Progress = Share(sums[count]);
     }

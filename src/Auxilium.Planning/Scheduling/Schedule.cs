@@ -13,15 +13,15 @@ public sealed class Schedule
 {
     private const int NoFloat = int.MinValue;
 
-    private readonly TaskFacts _facts;
     private Drivers? _drivers;
     private IReadOnlyList<string>? _finishPath;
 
-    internal Schedule(Plan plan, TaskFacts facts)
+    internal Schedule(Plan plan, Groundwork groundwork)
     {
         var count = plan.Index.Count;
         Plan = plan;
-        _facts = facts;
+        Groundwork = groundwork;
+        Limits = BothLimits.Of(groundwork.Network);
         EarlyStarts = Starts = new PlanTime[count];
         EarlyFinishes = Finishes = new PlanTime[count];
         LateStarts = new PlanTime[count];
@@ -34,7 +34,31 @@ public sealed class Schedule
         Array.Fill(FreeFloats, NoFloat);
     }
 
+    /// <summary>A schedule to go on from, of a plan with the same rows and links, whose tasks all stand at their early dates.</summary>
+    internal Schedule(Plan plan, Groundwork groundwork, Schedule before)
+    {
+        Plan = plan;
+        Groundwork = groundwork;
+        Limits = before.Limits.Copy();
+        (Start, Finish) = (before.Start, before.Finish);
+        EarlyStarts = Starts = [.. before.EarlyStarts];
+        EarlyFinishes = Finishes = [.. before.EarlyFinishes];
+        LateStarts = [.. before.LateStarts];
+        LateFinishes = [.. before.LateFinishes];
+        TotalFloats = [.. before.TotalFloats];
+        FreeFloats = [.. before.FreeFloats];
+        Progresses = new float[before.Progresses.Length];
+        Criticals = [.. before.Criticals];
+    }
+
     public Plan Plan { get; }
+
+    internal Groundwork Groundwork { get; }
+
+    private TaskFacts Facts => Groundwork.Facts;
+
+    /// <summary>What the backward pass put on what comes before each node.</summary>
+    internal BothLimits Limits { get; }
 
     /// <summary>The project's start; of one worked out from its finish, the earliest start that results (rule R1).</summary>
     public PlanTime Start { get; internal set; }
@@ -54,7 +78,7 @@ public sealed class Schedule
     public IReadOnlyList<ScheduleWarning> Warnings { get; internal set; } = [];
 
     /// <summary>What holds every date; worked out when first asked for.</summary>
-    public Drivers Drivers => _drivers ??= new Drivers(this, _facts);
+    public Drivers Drivers => _drivers ??= new Drivers(this, Facts);
 
     /// <summary>Ids of the tasks that set the finish, one holding the next, from the first to the last.</summary>
     public IReadOnlyList<string> FinishPath => _finishPath ??= Reasons.FinishPath(this);
@@ -71,13 +95,13 @@ public sealed class Schedule
     internal bool[] Criticals { get; }
 
     /// <summary>Whether a row has no dates, because it takes no part (rule K4). What is asked of its dates then means nothing.</summary>
-    public bool IsOff(int row) => _facts.IsOff(row);
+    public bool IsOff(int row) => Facts.IsOff(row);
 
     /// <summary>Whether a row has dates of its own: a task, a milestone, or a phase in which nothing is active (rule P1).</summary>
-    public bool IsLeaf(int row) => _facts.IsLeaf(row);
+    public bool IsLeaf(int row) => Facts.IsLeaf(row);
 
     /// <summary>Whether a row rolls up active rows inside it.</summary>
-    public bool IsPhase(int row) => _facts.IsPhase(row);
+    public bool IsPhase(int row) => Facts.IsPhase(row);
 
     public PlanTime StartOf(int row) => Starts[row];
 
@@ -101,10 +125,10 @@ public sealed class Schedule
     public WorkMinutes? FreeFloatOf(int row) => FreeFloats[row] == NoFloat ? null : new(FreeFloats[row]);
 
     /// <summary>Working minutes: of a leaf its work, of a phase those of the project calendar from start to finish.</summary>
-    public WorkMinutes LengthOf(int row) => new(_facts.IsPhase(row) ? Plan.ProjectCalendar.Between(Starts[row], Finishes[row]) : _facts.Lengths[row]);
+    public WorkMinutes LengthOf(int row) => new(Facts.IsPhase(row) ? Plan.ProjectCalendar.Between(Starts[row], Finishes[row]) : Facts.Lengths[row]);
 
     /// <summary>The working time that a leaf moves by (rule T5).</summary>
-    public WorkTime CalendarOf(int row) => _facts.Calendars[row] ?? Plan.ProjectCalendar;
+    public WorkTime CalendarOf(int row) => Facts.Calendars[row] ?? Plan.ProjectCalendar;
 
     /// <summary>0 to 1; of a phase weighed by length (rule P2).</summary>
     public double ProgressOf(int row) => Progresses[row];
@@ -121,10 +145,22 @@ public sealed class Schedule
     {
         var task = Plan.Tasks[row];
         if (task.IsFinished) return Finishes[row];
-        var (calendar, length) = (_facts.Calendars[row], _facts.Lengths[row]);
+        var (calendar, length) = (Facts.Calendars[row], Facts.Lengths[row]);
         if (task.IsStarted) return InProgressWork.Of(Plan.Project, task, calendar, length).Reached;
         var done = (int)(length * task.Progress);
         return calendar.Add(Starts[row], done + Pauses.Within(Plan.Project.Units, task, done));
+    }
+
+    /// <summary>Whether a row has the same dates and the same float as in a schedule of the same rows.</summary>
+    internal bool StandsAs(Schedule other, int row) =>
+        Starts[row] == other.Starts[row] && Finishes[row] == other.Finishes[row] && TotalFloats[row] == other.TotalFloats[row];
+
+    /// <summary>The row has no float until it is worked out again.</summary>
+    internal void ForgetFloat(int row)
+    {
+        (LateStarts[row], LateFinishes[row]) = (default, default);
+        TotalFloats[row] = FreeFloats[row] = NoFloat;
+        Criticals[row] = false;
     }
 
     /// <summary>From here on leaves may stand elsewhere than at their early dates.</summary>

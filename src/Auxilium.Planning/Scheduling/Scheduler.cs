@@ -13,10 +13,14 @@ public static class Scheduler
     /// <summary>The same with nothing taken over from a plan that this one came of.</summary>
     internal static Schedule CalculateAnew(Plan plan) => Calculate(plan, Groundwork.Of(plan, null));
 
+    /// <summary>The same as <see cref="Calculate(Plan)"/>, sooner where the plan came of one whose schedule is known.</summary>
+    /// <exception cref="UnsoundPlanException">The links go round in a circle, or a task has no time to be worked in.</exception>
+    public static Schedule Calculate(Plan plan, Schedule before) => Recalculation.Of(plan, before, plan.Groundwork) ?? Calculate(plan, plan.Groundwork);
+
     private static Schedule Calculate(Plan plan, Groundwork groundwork)
     {
         var (facts, network) = (groundwork.Facts, groundwork.Network);
-        var schedule = new Schedule(plan, facts);
+        var schedule = new Schedule(plan, groundwork);
         if (plan.Project.ScheduleFrom == ScheduleFrom.Start) FromStart(plan, network, schedule, facts);
         else FromFinish(plan, network, schedule, facts);
         RollUp.Fill(schedule, facts);
@@ -33,10 +37,10 @@ public static class Scheduler
         if ((facts.Any & TaskTraits.Contrary) != 0)
         {
             schedule.StandApart(copy: true);
-            using var placement = new LatestPlacement(plan, network, schedule, facts);
+            var placement = new LatestPlacement(plan, network, schedule, facts);
             placement.Delay(schedule.Finish);
         }
-        using var backward = new BackwardPass(plan, network, schedule, facts, forward.FinishCounts);
+        var backward = new BackwardPass(plan, network, schedule, facts, schedule.Limits, forward.FinishCounts);
         backward.Run();
     }
 
@@ -44,13 +48,13 @@ public static class Scheduler
     {
         schedule.Finish = plan.Project.Anchor;
         schedule.StandApart(copy: false);
-        using var placement = new LatestPlacement(plan, network, schedule, facts);
+        var placement = new LatestPlacement(plan, network, schedule, facts);
         placement.FromFinish(schedule.Finish);
         schedule.Start = EarliestStart(schedule, facts) ?? schedule.Finish;
         if ((facts.Any & TaskTraits.Contrary) != 0) new Advance(plan, network, schedule, facts).Run(schedule.Start);
         using var forward = new ForwardPass(plan, network, schedule, facts, schedule.Start);
         forward.Run();
-        using var backward = new BackwardPass(plan, network, schedule, facts, forward.FinishCounts);
+        var backward = new BackwardPass(plan, network, schedule, facts, schedule.Limits, forward.FinishCounts);
         backward.Run();
     }
 

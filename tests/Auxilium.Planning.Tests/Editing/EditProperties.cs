@@ -46,29 +46,52 @@ public class EditProperties
 
     /// <summary>What a plan takes over from the one it came of changes nothing.</summary>
     [Fact]
-    public void A_plan_that_came_of_another_has_the_dates_it_would_have_alone() => Gen.Int[0, int.MaxValue - 1].Sample(seed =>
+    public void A_plan_that_came_of_another_has_the_dates_it_would_have_alone() => SampleChains(
+        random => RandomPlan.Of(random, most: 30, from: (ScheduleFrom)random.Next(2)), RandomEdit);
+
+    /// <summary>The same of plans in which only what an edit reaches is worked out again.</summary>
+    [Fact]
+    public void What_an_edit_does_not_reach_has_the_dates_it_would_have_alone() => SampleChains(random => Plain(RandomPlan.Of(random, most: 40)), RandomTaskEdit);
+
+    /// <summary>Without linked phases, inactive tasks and tasks that go against the way of the others.</summary>
+    private static Plan Plain(Plan plan) => plan with
+    {
+        Tasks = [.. plan.Tasks.Select(t => t with { Active = true, Constraint = t.Constraint is { Kind: ConstraintKind.AsLateAsPossible or ConstraintKind.AsSoonAsPossible } ? null : t.Constraint })],
+        Links = [.. plan.Links.Where(l => plan.Tasks.All(t => t.Parent != l.From && t.Parent != l.To))],
+    };
+
+    private static void SampleChains(Func<Random, Plan> make, Func<Random, Plan, PlanEdit> next) => Gen.Int[0, int.MaxValue - 1].Sample(seed =>
     {
         var random = new Random(seed);
-        var schedule = RandomPlan.Of(random, most: 30, from: (ScheduleFrom)random.Next(2)).Calculate();
+        var schedule = make(random).Calculate();
         for (var i = 0; i < 6 && !schedule.Plan.Tasks.IsEmpty; i++)
         {
             try
             {
-                schedule = EditPipeline.Run(schedule, RandomEdit(random, schedule.Plan), Today, []).After;
+                schedule = EditPipeline.Run(schedule, next(random, schedule.Plan), Today, []).After;
             }
             catch (EditRefusedException)
             {
                 continue;
             }
-            var alone = Scheduler.CalculateAnew(schedule.Plan);
-            Assert.Equal((alone.Start, alone.Finish), (schedule.Start, schedule.Finish));
-            for (var row = 0; row < schedule.Plan.Index.Count; row++)
-                Assert.Equal(
-                    (alone.StartOf(row), alone.FinishOf(row), alone.EarlyDatesOf(row), alone.LateDatesOf(row), alone.TotalFloatOf(row), alone.FreeFloatOf(row)),
-                    (schedule.StartOf(row), schedule.FinishOf(row), schedule.EarlyDatesOf(row), schedule.LateDatesOf(row), schedule.TotalFloatOf(row), schedule.FreeFloatOf(row)));
-            Assert.Equal(alone.Warnings.Select(w => w.Message), schedule.Warnings.Select(w => w.Message));
+            AssertSame(Scheduler.CalculateAnew(schedule.Plan), schedule);
         }
     }, iter: 300);
+
+    private static void AssertSame(Schedule alone, Schedule schedule)
+    {
+        Assert.Equal((alone.Start, alone.Finish, alone.Progress), (schedule.Start, schedule.Finish, schedule.Progress));
+        for (var row = 0; row < schedule.Plan.Index.Count; row++)
+        {
+            Assert.Equal(
+                (alone.StartOf(row), alone.FinishOf(row), alone.EarlyDatesOf(row), alone.LateDatesOf(row), alone.TotalFloatOf(row), alone.FreeFloatOf(row)),
+                (schedule.StartOf(row), schedule.FinishOf(row), schedule.EarlyDatesOf(row), schedule.LateDatesOf(row), schedule.TotalFloatOf(row), schedule.FreeFloatOf(row)));
+            Assert.Equal((alone.IsCritical(row), alone.ProgressOf(row)), (schedule.IsCritical(row), schedule.ProgressOf(row)));
+            Assert.Equal(alone.Drivers.Of(row), schedule.Drivers.Of(row));
+        }
+        Assert.Equal(alone.FinishPath, schedule.FinishPath);
+        Assert.Equal(alone.Warnings.Select(w => w.Message), schedule.Warnings.Select(w => w.Message));
+    }
 
     private static void Sample(Action<Plan, EditedPlan> check) => Gen.Int[0, int.MaxValue - 1].Sample(seed =>
     {
@@ -128,5 +151,16 @@ public class EditProperties
             33 => new SetCriticality(Length.OneDay, FloatTarget.FinishBy),
             _ => new Together([new RenameTask(Any(), "One"), new IndentTask(Any()), new RemoveTasks([Any()])]),
         };
+    }
+
+    /// <summary>Of those, one that changes one task and nothing around it.</summary>
+    private static PlanEdit RandomTaskEdit(Random random, Plan plan)
+    {
+        while (true)
+        {
+            var edit = RandomEdit(random, plan);
+            if (edit is RenameTask or SetLength or SetMilestone or ReportProgress or PlaceTask or SetFinish or SetRemaining or SetConstraint or PinTask or SetDeadline or SetSplits or SetTaskCalendar or SetAroundTheClock)
+                return edit;
+        }
     }
 }
