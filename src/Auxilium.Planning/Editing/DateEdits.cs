@@ -7,6 +7,8 @@ namespace Auxilium.Planning.Editing;
 /// <summary>Dates that a person fixes. See <see cref="PlaceTask"/> for the rule.</summary>
 internal static class DateEdits
 {
+    private const int MostDays = 2_000;
+
     public static AppliedEdit Place(Plan plan, PlaceTask edit)
     {
         var task = PlanEditor.TaskOf(plan, edit.Task);
@@ -29,6 +31,37 @@ internal static class DateEdits
             ? start > own ? new DateConstraint(ConstraintKind.StartNoEarlierThan, start) : null
             : start < own ? new DateConstraint(ConstraintKind.StartNoLaterThan, start) : null;
         return Set(plan, new SetFixedDates(task.Id, null, constraint));
+    }
+
+    public static AppliedEdit Shift(Plan plan, ShiftTasks edit, EditContext context)
+    {
+        if (edit.Days == 0 || Math.Abs((long)edit.Days) > MostDays) throw new EditRefusedException("days", $"Tasks move by 1 to {MostDays:N0} days, or by as many earlier: -2 is two days earlier.");
+        if (edit.Tasks.IsDefaultOrEmpty) throw new EditRefusedException("nothing", "No row was named to move.");
+        var schedule = context.Schedule;
+        // Those that come first go first: what waits for them may then be where it should be.
+        var rows = PlanEditor.WithInside(plan, edit.Tasks).Where(row => !plan.Index.IsPhase(row) && !plan.Tasks[row].IsStarted && IsActive(plan, row));
+        var places = rows.Select(row => (Task: plan.Tasks[row], Start: schedule.Plan.Index.TryFind(plan.Tasks[row].Id, out var was) && !schedule.IsOff(was) ? schedule.StartOf(was) : (PlanTime?)null))
+            .Where(place => place.Start is not null).OrderBy(place => place.Start).ToList();
+        if (places.Count == 0) throw new EditRefusedException("started", "None of these rows can move: what has started or takes no part stays where it is.", edit.Tasks[0], EditField.Start);
+        return PlanEditor.ApplyAll(plan, [.. places.Select(place => Shifted(plan, place.Task, place.Start!.Value, edit.Days))], context);
+    }
+
+    private static PlanEdit Shifted(Plan plan, PlanTask task, PlanTime start, int days)
+    {
+        var calendar = plan.EffectiveCalendar(task);
+        var minutes = days * plan.Project.Units.MinutesPerDay;
+        var to = calendar.MinuteStart(calendar.Worked(start) + minutes);
+        if (!to.IsInRange) throw new EditRefusedException("outOfRange", $"“{LengthText.Shorten(task.Name)}” would lie outside the years that can be planned: 1990 to 2100.", task.Id, EditField.Start);
+        if (task.Pinned is not { } pinned) return new PlaceTask(task.Id, to);
+        var finish = pinned.Finish is { } f ? calendar.Add(f, minutes) : (PlanTime?)null;
+        return new SetFixedDates(task.Id, new PinnedDates(to, finish < to ? to : finish), null);
+    }
+
+    private static bool IsActive(Plan plan, int row)
+    {
+        for (; row >= 0; row = plan.Index.ParentOf(row))
+            if (!plan.Tasks[row].Active) return false;
+        return true;
     }
 
     public static AppliedEdit Set(Plan plan, SetFixedDates edit)

@@ -26,9 +26,10 @@ public static class EditPipeline
     }
 
     /// <summary>The row an edit was made in.</summary>
-    private static string? TaskOf(PlanEdit edit) => edit switch
+    internal static string? TaskOf(PlanEdit edit) => edit switch
     {
         AddTask e => e.Id,
+        RenameTask e => e.Task,
         IndentTask e => e.Task,
         OutdentTask e => e.Task,
         MoveTask e => e.Task,

@@ -16,6 +16,8 @@ internal static class EditText
         RemoveTasks e => [new($"{e.Tasks.Length} rows", true), new(" removed.")],
         RestoreTasks { Tasks: [var only] } => [Name(after, only.Task.Id), new(" is back.")],
         RestoreTasks e => [new($"{e.Tasks.Length} rows", true), new(" are back.")],
+        CopyTasks { Ids: [var only] } => [Name(after, only), new(" is a copy.")],
+        CopyTasks e => [new($"{e.Ids!.Value.Length} rows", true), new(" copied.")],
         RenameTask e => [Name(before, e.Task), new(" is now called "), Name(after, e.Task), new(".")],
         SetLength e => SetLength(e, before, after),
         SetMilestone { On: true } e => [Name(after, e.Task), new(" is now a milestone.")],
@@ -138,8 +140,38 @@ internal static class EditText
 
     private static IEnumerable<TextRun> Several(Together edit, Schedule before, Schedule after)
     {
-        var telling = edit.Edits.Where(e => e is not (JoinPlan or LeavePlan)).ToImmutableArray();
+        var telling = Flat(edit).Where(e => e is not (JoinPlan or LeavePlan)).ToImmutableArray();
         if (telling.Length == 1) return Of(telling[0], before, after);
-        return [new($"{edit.Edits.Length} changes", true), new(" made together.")];
+        var tasks = telling.Select(EditPipeline.TaskOf).Distinct().ToList();
+        if (tasks.Count == 0 || tasks.Contains(null)) return [new($"{telling.Length} changes", true), new(" made together.")];
+        if (tasks.Count == 1) return [Name(after, tasks[0]!), new($" changed, by {telling.Length} edits made together.")];
+        var added = telling.OfType<AddTask>().Select(e => e.Id).ToHashSet();
+        if (added.Count > 0 && tasks.All(t => added.Contains(t!))) return [new($"{added.Count} rows", true), new(" added.")];
+        return [new($"{tasks.Count} tasks", true), .. SameOfAll(telling, after) ?? [new($" changed, by {telling.Length} edits made together.")]];
+    }
+
+    private static IEnumerable<PlanEdit> Flat(Together edit) => edit.Edits.SelectMany(e => e is Together inner ? Flat(inner) : [e]);
+
+    /// <summary>What is said once where edits of several tasks all say the same; <c>null</c> where they do not.</summary>
+    private static IEnumerable<TextRun>? SameOfAll(ImmutableArray<PlanEdit> edits, Schedule after)
+    {
+        switch (edits[0])
+        {
+            case SetAssignments first when edits.All(e => e is SetAssignments s && s.Assignments.FirstOrDefault() == first.Assignments.FirstOrDefault()):
+                return after.Plan.FindPerson(first.Assignments.FirstOrDefault().Person) is { } owner ? [new(" are now "), new(owner.Name, true), new("’s.")] : [new(" have no owner.")];
+            case SetLength first when edits.All(e => e is SetLength s && s.Length == first.Length):
+                return [new($" now take {first.Length.Length.InWords()} each.")];
+            case SetTaskCalendar first when edits.All(e => e is SetTaskCalendar s && s.Calendar == first.Calendar):
+                return first.Calendar is { } id ? [new(" go by the calendar "), new(after.Plan.CalendarBook.Find(id)!.Name, true), new(".")] : [new(" have no calendar of their own.")];
+            case SetTracking { Progress: var progress } when edits.All(e => e is SetTracking s && s.Progress == progress):
+                return [new(progress >= 1 ? " are done." : string.Create(CultureInfo.InvariantCulture, $" are {progress * 100:0.#} % done."))];
+            case SetMilestone first when edits.All(e => e is SetMilestone s && s.On == first.On):
+                return [new(first.On ? " are now milestones." : " are milestones no more.")];
+            case SetFixedDates when edits.All(e => e is SetFixedDates): return [new(" have another place.")];
+            case LinkTasks when edits.All(e => e is LinkTasks): return [new(" now wait for one another.")];
+            case IndentTask or MoveTask or OutdentTask when edits.All(e => e is IndentTask or MoveTask or OutdentTask):
+                return [new(" have a new place in the list.")];
+            default: return null;
+        }
     }
 }

@@ -81,7 +81,7 @@ internal static class OutlineEdits
         return index.SubtreeEnd(sibling);
     }
 
-    private static void CheckOutline(Plan plan, string task)
+    internal static void CheckOutline(Plan plan, string task)
     {
         if (plan.Index.Count > 0 && Enumerable.Range(0, plan.Index.Count).Max(plan.Index.LevelOf) > DeepestLevel)
             throw new EditRefusedException("depth", $"Phases can be at most {DeepestLevel} levels deep.", task, EditField.Place);
@@ -89,6 +89,6 @@ internal static class OutlineEdits
             throw new EditRefusedException(problem.Code, problem.Message, task, EditField.Place);
     }
 
-    private static EditRefusedException RefuseMilestone(PlanTask milestone, string task) =>
+    internal static EditRefusedException RefuseMilestone(PlanTask milestone, string task) =>
         new("milestonePhase", $"“{LengthText.Shorten(milestone.Name)}” is a milestone and cannot hold other rows: turn it into a task first.", task, EditField.Place);
 }

@@ -24,6 +24,13 @@ public sealed record RestoredTask(PlanTask Task, string? After);
 /// <param name="Position">Where it stood among all links of the plan.</param>
 public sealed record RestoredLink(PlanLink Link, int Position);
 
+/// <summary>
+/// Copies rows, with all that is inside them and the links among them, to stand one after another after a sibling (first in the phase
+/// when <c>null</c>). A copy has everything of its row but progress.
+/// </summary>
+/// <param name="Ids">Of the copies, row by row in the order of the plan; made up when left out.</param>
+public sealed record CopyTasks(ImmutableArray<string> Tasks, string? Parent = null, string? After = null, ImmutableArray<string>? Ids = null) : PlanEdit;
+
 public sealed record RenameTask(string Task, string Name) : PlanEdit;
 
 /// <param name="Length">Zero or more, at most ten years.</param>
@@ -91,6 +98,10 @@ public sealed record SetTracking(string Task, decimal Progress, PlanTime? Actual
 /// has started gets the day as its actual start. Without a day the task is free again.
 /// </summary>
 public sealed record PlaceTask(string Task, DateOrTime? Start, bool Pin = false) : PlanEdit;
+
+/// <summary>Moves tasks, of phases those inside, by days of work: pinned ones stay pinned, others are placed as by <see cref="PlaceTask"/>. What has started stays.</summary>
+/// <param name="Days">Other than 0, at most 2,000; negative for earlier.</param>
+public sealed record ShiftTasks(ImmutableArray<string> Tasks, int Days) : PlanEdit;
 
 /// <summary>Gives a task a fixed date of a kind, instead of any it had; without a kind it is free.</summary>
 /// <param name="Date">Left out for the kinds that have none.</param>

@@ -16,6 +16,7 @@ public static class PlanEditor
         AddTask e => RowEdits.Add(plan, e),
         RemoveTasks e => RowEdits.Remove(plan, e),
         RestoreTasks e => RowEdits.Restore(plan, e),
+        CopyTasks e => RowEdits.Copy(plan, e),
         IndentTask e => OutlineEdits.Indent(plan, e),
         OutdentTask e => OutlineEdits.Outdent(plan, e),
         MoveTask e => OutlineEdits.Move(plan, e),
@@ -36,6 +37,7 @@ public static class PlanEditor
         SetRemaining e => TrackingEdits.SetRemaining(plan, e),
         SetTracking e => TrackingEdits.Set(plan, e),
         PlaceTask e => DateEdits.Place(plan, e),
+        ShiftTasks e => DateEdits.Shift(plan, e, context),
         SetFixedDates e => DateEdits.Set(plan, e),
         SetConstraint e => DateEdits.Constrain(plan, e),
         PinTask e => DateEdits.Pin(plan, e),
@@ -82,6 +84,18 @@ public static class PlanEditor
 
     internal static PlanTask TaskOf(Plan plan, string id) =>
         plan.Find(id) ?? throw new EditRefusedException("taskGone", "This row is no longer in the plan: somebody has removed it.", id);
+
+    /// <summary>The positions of rows and of all inside them, in order.</summary>
+    internal static SortedSet<int> WithInside(Plan plan, ImmutableArray<string> tasks)
+    {
+        var rows = new SortedSet<int>();
+        foreach (var id in tasks)
+        {
+            var row = plan.Index.RowOf(TaskOf(plan, id).Id);
+            for (var inside = row; inside < plan.Index.SubtreeEnd(row); inside++) rows.Add(inside);
+        }
+        return rows;
+    }
 
     internal static Plan Replace(Plan plan, PlanTask task) => plan with { Tasks = plan.Tasks.SetItem(plan.Index.RowOf(task.Id), task) };
 

@@ -9,6 +9,9 @@ public static partial class PlanIds
     /// <summary>1 to 64 letters, digits, <c>-</c> or <c>_</c>.</summary>
     public static bool IsId(string? id) => id is not null && Id().IsMatch(id);
 
+    /// <summary>One that no other row has.</summary>
+    public static string New() => "t" + Guid.NewGuid().ToString("N")[..16];
+
     /// <summary>The first letters of the first and the last word.</summary>
     public static string InitialsOf(string name)
     {

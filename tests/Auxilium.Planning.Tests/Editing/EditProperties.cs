@@ -113,7 +113,7 @@ public class EditProperties
     {
         string Any() => plan.Tasks[random.Next(plan.Tasks.Length)].Id;
         DateOrTime day = PlanTime.On(new DateOnly(2027, 5, 1).AddDays(random.Next(30)));
-        return random.Next(34) switch
+        return random.Next(37) switch
         {
             0 => new AddTask("new", "New", plan.Find(Any())!.Parent),
             1 => new RemoveTasks([Any(), Any()]),
@@ -148,6 +148,8 @@ public class EditProperties
             30 => new SaveCalendar(WorkCalendar.Weekdays with { Id = random.Next(2) == 0 ? "a" : "c", Name = "Other" }),
             31 => new RemoveCalendar(random.Next(2) == 0 ? "a" : "b"),
             32 => new SetPersonCalendar("bo", random.Next(2) == 0 ? "b" : null),
+            34 => new CopyTasks([Any(), Any()], plan.Find(Any())!.Parent),
+            35 => new ShiftTasks([Any(), Any()], random.Next(2) == 0 ? 3 : -2),
             33 => new SetCriticality(Length.OneDay, FloatTarget.FinishBy),
             _ => new Together([new RenameTask(Any(), "One"), new IndentTask(Any()), new RemoveTasks([Any()])]),
         };

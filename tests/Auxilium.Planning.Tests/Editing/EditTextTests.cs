@@ -49,6 +49,18 @@ public class EditTextTests
         { new SaveCalendar(Crew with { Name = "Boat crew" }), "The calendar Boat crew has changed." },
         { new SaveCalendar(Crew with { Id = "x", Name = "Nights" }), "The calendar Nights is new." },
         { new RemoveCalendar("crew"), "The calendar Crew is gone." },
+        { new CopyTasks(["A"]), "A is a copy." },
+        { new CopyTasks(["A", "B"]), "2 rows copied." },
+        { new ShiftTasks(["A", "C"], 1), "2 tasks have another place." },
+        { new Together([new SetOwner("A", "Ann"), new SetOwner("C", "Ann")]), "2 tasks are now Ann’s." },
+        { new Together([new SetOwner("A", ""), new SetOwner("C", "")]), "2 tasks have no owner." },
+        { new Together([new SetLength("A", new(Length.Days(3))), new SetLength("C", new(Length.Days(3)))]), "2 tasks now take 3 days each." },
+        { new Together([new SetTaskCalendar("A", "crew"), new SetTaskCalendar("C", "crew")]), "2 tasks go by the calendar Crew." },
+        { new Together([new ReportProgress("A", 0.4m), new ReportProgress("C", 0.4m)]), "2 tasks are 40 % done." },
+        { new Together([new SetMilestone("A", true), new SetMilestone("C", true)]), "2 tasks are now milestones." },
+        { new Together([new LinkTasks("A", "B"), new LinkTasks("B", "C")]), "2 tasks now wait for one another." },
+        { new Together([new AddTask("X", "New"), new SetLength("X", new(Length.OneDay)), new AddTask("Y", "New")]), "2 rows added." },
+        { new Together([new RenameTask("A", "Aa"), new SetLength("C", new(Length.OneDay))]), "2 tasks changed, by 2 edits made together." },
         { new SetPersonCalendar("ann", "crew"), "Ann works by the calendar Crew." },
     };
 

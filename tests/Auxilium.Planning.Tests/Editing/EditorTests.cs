@@ -1,6 +1,7 @@
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
 
 namespace Auxilium.Planning.Tests.Editing;
 
@@ -54,6 +55,47 @@ public class EditorTests
         Assert.Empty(applied.Plan.Links);
         Assert.Contains(new Touch("D", EditField.After), applied.Touched);
         Assert.Equal(Text(plan), Text(Apply(applied.Plan, applied.Inverse).Plan));
+    }
+
+    [Fact]
+    public void A_copy_of_a_phase_has_its_rows_and_the_links_among_them_but_no_progress()
+    {
+        var plan = PlanText.Plan(Outline).With("A", t => t with { Progress = 0.5m, ActualStart = PlanTime.At(2027, 5, 3, 9), Assignments = [new("ann")] });
+        var copied = Apply(plan, new CopyTasks(["P"], null, "P", ["P2", "A2", "B2", "C2"]));
+        Assert.Equal("1 P, 1.1 A, 1.2 B, 1.3 C, 2 P2, 2.1 A2, 2.2 B2, 2.3 C2, 3 D", Numbers(copied.Plan));
+        Assert.Equal([("A2", "B2")], copied.Plan.Links.Except(plan.Links).Select(l => (l.From, l.To)));
+        Assert.Equal((0m, null, "ann"), (copied.Plan.Find("A2")!.Progress, copied.Plan.Find("A2")!.ActualStart, copied.Plan.Find("A2")!.Owner));
+        Assert.Equal(Text(plan), Text(Apply(copied.Plan, copied.Inverse).Plan));
+    }
+
+    [Theory]
+    [InlineData(new[] { "A" }, new[] { "A" })]
+    [InlineData(new[] { "A", "C" }, new[] { "X", "X" })]
+    [InlineData(new[] { "A", "C" }, new[] { "X" })]
+    [InlineData(new[] { "A" }, new[] { "not an id" })]
+    public void Copies_need_ids_of_their_own(string[] tasks, string[] ids) =>
+        Assert.Equal("id", Refused(PlanText.Plan(Outline), new CopyTasks([.. tasks], "P", "C", [.. ids])).Code);
+
+    [Fact]
+    public void Rows_shift_by_days_of_work_and_what_follows_them_is_not_held_twice()
+    {
+        var plan = Edit(PlanText.Plan("A 1d\nB 2d after A\nC 1d"), new ShiftTasks(["A", "B"], 5));
+        var schedule = Scheduler.Calculate(plan);
+        Assert.Equal((PlanTime.At(2027, 5, 10, 9), PlanTime.At(2027, 5, 11, 9), PlanTime.At(2027, 5, 3, 9)), (schedule.StartOf("A"), schedule.StartOf("B"), schedule.StartOf("C")));
+        Assert.NotNull(plan.Find("A")!.Constraint);
+        Assert.Null(plan.Find("B")!.Constraint);
+    }
+
+    [Fact]
+    public void A_pinned_row_stays_pinned_when_it_shifts_and_a_started_one_stays_where_it_is()
+    {
+        var plan = PlanText.Plan("A 1d\nB 1d").With("A", t => t with { Pinned = new(PlanTime.At(2027, 5, 12, 9), PlanTime.At(2027, 5, 14, 17)) })
+            .With("B", t => t with { Progress = 0.5m, ActualStart = PlanTime.At(2027, 5, 3, 9) });
+        var shifted = Edit(plan, new ShiftTasks(["A", "B"], -2));
+        Assert.Equal(new PinnedDates(PlanTime.At(2027, 5, 10, 9), PlanTime.At(2027, 5, 12, 17)), shifted.Find("A")!.Pinned);
+        Assert.Equal(plan.Find("B"), shifted.Find("B"));
+        Assert.Equal("started", Refused(plan, new ShiftTasks(["B"], 1)).Code);
+        Assert.Equal("days", Refused(plan, new ShiftTasks(["A"], 0)).Code);
     }
 
     [Fact]
