@@ -91,6 +91,7 @@ ProjectsApi.Map(api);
 ScheduleApi.Map(api);
 ChecksApi.Map(api);
 CalendarsApi.Map(api);
+ListsApi.Map(api);
 app.MapRazorPages().WithStaticAssets();
 await app.RunAsync();
 return 0;

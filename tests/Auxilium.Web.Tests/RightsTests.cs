@@ -54,6 +54,7 @@ public class RightsTests(DemoApp demo) : IClassFixture<DemoApp>
     [InlineData("GET", "/api/v1/holidays/ireland?from=2027&to=2028", 401, 200)]
     [InlineData("POST", "/api/v1/projects", 401, 403)]
     [InlineData("POST", "/api/v1/projects/{id}/edits", 401, 403)]
+    [InlineData("POST", "/api/v1/projects/{id}/lists", 401, 403)]
     [InlineData("POST", "/api/v1/schedule", 401, 400)]
     [InlineData("GET", "/api/v1/schema/auxilium-plan-1.json", 401, 200)]
     [InlineData("GET", "/openapi/v1.json", 401, 200)]

@@ -119,7 +119,7 @@ internal static class DateEdits
         if (task.IsFinished) return TrackingEdits.Set(plan, new SetTracking(task.Id, 1, task.ActualStart, finish));
         if (task.Milestone)
             throw new EditRefusedException("milestoneLength", "A milestone takes no time: set its start date instead.", task.Id, EditField.Finish);
-        var start = context.Schedule.StartOf(task.Id);
+        var start = context.ScheduleWith(task.Id, plan).StartOf(task.Id);
         var minutes = new WorkMinutes(calendar.Between(start, finish) - task.Splits.Sum(split => plan.Project.Units.Minutes(split.For).Count));
         if (minutes <= WorkMinutes.Zero)
             throw new EditRefusedException("finish", $"This task starts on {Dates.Day(start)}, so it cannot be finished by then: give a working day from there on.", task.Id, EditField.Finish);

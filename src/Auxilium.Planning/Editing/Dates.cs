@@ -4,7 +4,7 @@ using Auxilium.Planning.Calendars;
 namespace Auxilium.Planning.Editing;
 
 /// <summary>Dates as sentences say them.</summary>
-internal static class Dates
+public static class Dates
 {
     public static string Day(PlanTime time) => Day(time.Date);
 

@@ -12,9 +12,9 @@ public static class EditPipeline
     /// <exception cref="EditRefusedException">The edit makes no sense on this plan, or no schedule can honour what it asks.</exception>
     public static EditedPlan Run(Schedule before, PlanEdit edit, DateOnly today, IReadOnlyList<Person> directory)
     {
-        var applied = PlanEditor.Apply(before.Plan, edit, new EditContext(before, today, directory));
         try
         {
+            var applied = PlanEditor.Apply(before.Plan, edit, new EditContext(before, today, directory));
             var after = Scheduler.Calculate(applied.Plan, before);
             return new EditedPlan(applied, before, after, Ripple.Between(before, after));
         }
@@ -54,6 +54,7 @@ public static class EditPipeline
         SetDeadline e => e.Task,
         SetSplits e => e.Task,
         SetTaskCalendar e => e.Task,
+        SetNote e => e.Task,
         SetAroundTheClock e => e.Task,
         SetEstimate e => e.Task,
         SetActive e => e.Task,
@@ -77,6 +78,7 @@ public static class EditPipeline
         SetTaskCalendar or SetAroundTheClock => EditField.Calendar,
         SetEstimate => EditField.Estimate,
         SetActive => EditField.Active,
+        SetNote => EditField.Note,
         SetProjectStart => EditField.ProjectStart,
         SetProjectFinish or SetAnchor => EditField.ProjectFinish,
         SetStatusDate => EditField.StatusDate,

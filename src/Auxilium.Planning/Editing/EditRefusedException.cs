@@ -28,6 +28,7 @@ public enum EditField
     Criticality,
     Calendars,
     People,
+    Note,
 }
 
 /// <summary>An edit cannot be applied; the plan is as it was.</summary>

@@ -28,6 +28,8 @@ internal static class EditText
         MoveTask e => MovedRow(e, after),
         SetTracking e => Tracking(e, after),
         SetFixedDates e => Fixed(e, after),
+        SetNote { Note: "" } e => [Name(after, e.Task), new(" has no note now.")],
+        SetNote e => [new("The note of "), Name(after, e.Task), new(" has changed.")],
         RenameProject e => [new("The project is now called "), new(e.Name, true), new(".")],
         LinkTasks e => [Name(after, e.To), new($" {LinkKindText.NowWaits(e.Kind, e.Lag ?? Length.Zero, e.Elapsed)} "), Name(after, e.From), new(".")],
         UnlinkTasks e => [Name(after, e.To), new(" no longer waits for "), Name(after, e.From), new(".")],

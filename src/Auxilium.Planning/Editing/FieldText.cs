@@ -38,6 +38,7 @@ public static class FieldText
             EditField.Splits => task.Splits.IsEmpty ? "no pause" : string.Join(", ", task.Splits.Select(s => $"{s.For} after {s.After}")),
             EditField.Estimate => task.Estimate is { } range ? $"{range.Low} – {range.Likely} – {range.High}" : "no range",
             EditField.Active => task.Active ? "takes part" : "takes no part",
+            EditField.Note => task.Note.Length == 0 ? "no note" : LengthText.Shorten(task.Note),
             EditField.Place => task.Parent is { } phase ? $"in {plan.Find(phase)!.Name}" : "at the top level",
             _ => "in the plan",
         };

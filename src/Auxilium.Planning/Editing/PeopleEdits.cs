@@ -17,9 +17,9 @@ internal static class PeopleEdits
         var typed = (edit.Owner ?? "").Trim();
         var helpers = task.Assignments.Skip(1);
         if (typed.Length == 0) return SetAssignments(plan, new SetAssignments(task.Id, [.. helpers]));
-        var person = Known(plan.People, typed);
+        var person = PersonText.Find(plan.People, typed);
         var joins = person is null;
-        person ??= Known(context.Directory, typed) ?? NewPerson(plan, context.Directory, typed, task.Id);
+        person ??= PersonText.Find(context.Directory, typed) ?? NewPerson(plan, context.Directory, typed, task.Id);
         var share = task.Assignments.IsEmpty ? 1 : task.Assignments[0].Share;
         var assign = new SetAssignments(task.Id, [new Assignment(person.Id, share), .. helpers.Where(h => h.Person != person.Id)]);
         return joins ? PlanEditor.ApplyAll(plan, [new JoinPlan(person), assign], context) : SetAssignments(plan, assign);
@@ -67,16 +67,6 @@ internal static class PeopleEdits
             ? new AppliedEdit(plan, edit, new Together([]), [])
             : new AppliedEdit(plan with { People = plan.People.Remove(person) }, edit, new JoinPlan(person), []);
     }
-
-    private static Person? Known(IReadOnlyList<Person> people, string typed) =>
-        people.FirstOrDefault(p => p.Id == typed)
-        ?? people.FirstOrDefault(p => Same(p.Name, typed))
-        ?? Only([.. people.Where(p => Same(p.Initials, typed))])
-        ?? Only([.. people.Where(p => Same(p.Name.Split(' ')[0], typed))]);
-
-    private static Person? Only(IReadOnlyList<Person> people) => people.Count == 1 ? people[0] : null;
-
-    private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
 
     private static Person NewPerson(Plan plan, IReadOnlyList<Person> directory, string name, string task)
     {

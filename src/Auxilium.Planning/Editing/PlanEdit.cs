@@ -134,6 +134,9 @@ public sealed record SetFixedDates(string Task, PinnedDates? Pinned, DateConstra
 /// <summary>The day a task finishes: its length follows from it; of a finished task, its actual finish.</summary>
 public sealed record SetFinish(string Task, DateOrTime Finish) : PlanEdit;
 
+/// <summary>What there is to know about a task, in lines of text; empty for nothing.</summary>
+public sealed record SetNote(string Task, string Note) : PlanEdit;
+
 public sealed record RenameProject(string Name) : PlanEdit;
 
 /// <summary>The day the project starts; dates go from there.</summary>

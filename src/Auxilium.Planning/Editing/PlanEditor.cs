@@ -7,7 +7,7 @@ namespace Auxilium.Planning.Editing;
 public static class PlanEditor
 {
     /// <summary>An edit of several holds at most this many.</summary>
-    public const int MostTogether = 5_000;
+    public const int MostTogether = 20_000;
 
     /// <param name="plan">The plan as it is; <see cref="EditContext.Schedule"/> has its dates.</param>
     /// <exception cref="EditRefusedException">The edit makes no sense on this plan. Circles are found when dates are worked out.</exception>
@@ -22,6 +22,7 @@ public static class PlanEditor
         MoveTask e => OutlineEdits.Move(plan, e),
         RenameTask e => TaskEdits.Rename(plan, e),
         SetLength e => TaskEdits.SetLength(plan, e),
+        SetNote e => TaskEdits.SetNote(plan, e),
         SetMilestone e => TaskEdits.SetMilestone(plan, e),
         SetOwner e => PeopleEdits.SetOwner(plan, e, context),
         SetAssignments e => PeopleEdits.SetAssignments(plan, e),

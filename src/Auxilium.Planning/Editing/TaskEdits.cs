@@ -41,6 +41,17 @@ internal static class TaskEdits
         return PlanEditor.Changed(plan, changed, edit.On ? edit with { Length = null } : edit with { Length = new(length, tentative) }, inverse, EditField.Length);
     }
 
+    public static AppliedEdit SetNote(Plan plan, SetNote edit)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        var note = edit.Note.ReplaceLineEndings("\n").TrimEnd();
+        if (note.Length > PlanTask.LongestNote)
+            throw new EditRefusedException("note", $"This note has {note.Length:N0} characters: shorten it to {PlanTask.LongestNote:N0} or fewer.", task.Id, EditField.Note);
+        if (note.Any(c => char.IsControl(c) && c is not ('\n' or '\t')))
+            throw new EditRefusedException("note", "A note is text: leave out control characters.", task.Id, EditField.Note);
+        return PlanEditor.Changed(plan, task with { Note = note }, edit with { Note = note }, edit with { Note = task.Note }, EditField.Note);
+    }
+
     public static string CheckName(string name, string task)
     {
         var trimmed = name.Trim();

@@ -30,7 +30,7 @@ internal static class TrackingEdits
         RefusePhase(plan, task);
         var calendar = plan.EffectiveCalendar(task);
         var start = task.ActualStart ?? DefaultStart(plan, task, context);
-        var planned = context.Schedule.FinishOf(task.Id);
+        var planned = context.ScheduleWith(task.Id, plan).FinishOf(task.Id);
         var passed = planned.LastDate <= context.Today;
         var finish = edit.On?.AsFinish(calendar) ?? task.ActualFinish ?? (passed ? planned : new DateOrTime(context.Today).AsFinish(calendar));
         // A task that was only to start later has started, at the latest, when it finished.
@@ -68,7 +68,7 @@ internal static class TrackingEdits
 
     private static PlanTime DefaultStart(Plan plan, PlanTask task, EditContext context)
     {
-        var planned = context.Schedule.StartOf(task.Id);
+        var planned = context.ScheduleWith(task.Id, plan).StartOf(task.Id);
         return planned.Date <= context.Today ? planned : new DateOrTime(context.Today).AsStart(plan.EffectiveCalendar(task));
     }
 

@@ -12,7 +12,7 @@ namespace Auxilium.Web.Api;
 /// <summary><c>/api/v1/projects</c>: what the screens can do, for programs.</summary>
 internal static class ProjectsApi
 {
-    private const int MostEditBytes = 1024 * 1024;
+    private const int MostEditBytes = 4 * 1024 * 1024;
 
     public static void Map(RouteGroupBuilder api)
     {

@@ -5,7 +5,13 @@
 /** @import { Outbox, Refusal } from "./outbox.js" */
 /** @import { Row } from "./types.js" */
 import { editFor, editorText } from "./columns.js";
-import { dayOf, finishDayOf } from "./time.js";
+import { dayOf, finishDayOf, iso } from "./time.js";
+
+/** Columns that may hold the same for many rows. */
+const SHARED = new Set(["owner", "length", "start", "finish", "state"]);
+
+/** @param {object[]} edits */
+const together = (edits) => ({ type: "together", edits });
 
 export class Actions {
   #store;
@@ -32,7 +38,58 @@ export class Actions {
     }
     const made = editFor(this.#store, row, col, text);
     if ("problem" in made) this.#refuse(key, text, { message: made.problem });
-    else this.#sendFromCell(key, text, made.edit, { near: dayIn(row, col) });
+    else this.#sendFromCell(key, text, this.#forAllPicked(row, col, text) ?? made.edit, { near: dayIn(row, col) });
+  }
+
+  /** What is typed into one of several picked rows is meant for them all. @param {Row} row @param {string} col @param {string} text */
+  #forAllPicked(row, col, text) {
+    const { selection } = this.#store;
+    if (selection.size < 2 || !selection.has(row.id) || !SHARED.has(col)) return null;
+    return together(this.#editsOf(selection.ids, col, text, row.kind === "phase"));
+  }
+
+  /** @param {string[]} ids @param {string} col @param {string} text @param {boolean} withPhases @returns {object[]} */
+  #editsOf(ids, col, text, withPhases) {
+    return ids.flatMap((id) => {
+      const row = this.#store.row(id);
+      if (!row || row.unsaved || (row.kind === "phase" && !withPhases && col !== "owner")) return [];
+      const made = editFor(this.#store, row, col, text);
+      return "edit" in made ? [made.edit] : [];
+    });
+  }
+
+  /** Gives one column of all picked rows a text. @param {string} col @param {string} text @returns {string | null} why not */
+  setAll(col, text) {
+    const { ids } = this.#store.selection;
+    const rows = ids.flatMap((id) => this.#store.row(id) ?? []);
+    const made = rows.length > 0 ? editFor(this.#store, rows[0], col, text) : { problem: "Pick some rows first." };
+    if ("problem" in made) return made.problem;
+    this.sendAll(this.#editsOf(ids, col, text, false), ids[0]);
+    return null;
+  }
+
+  /** Gives the cells of the picked rows what the first of them has. @param {string} col */
+  fillDown(col) {
+    const [first, ...others] = this.#store.shown.filter((row) => this.#store.selection.has(row.id));
+    if (!first || others.length === 0) this.#tell("Pick the row to copy from and those below it first.");
+    else if (!SHARED.has(col))
+      this.#tell("Stand in the owner, length, start, finish or state of a picked row to fill it down.");
+    else {
+      const text = filledText(this.#store, first, col);
+      const edits = this.#editsOf(
+        others.map((row) => row.id),
+        col,
+        text,
+        false,
+      );
+      this.sendAll(edits, others[0].id, { near: dayIn(first, col) });
+    }
+  }
+
+  /** Copies of rows right below the last of them. @param {Row[]} rows in the plan's order, none inside another */
+  duplicate(rows) {
+    const last = rows[rows.length - 1];
+    this.send({ type: "copyTasks", tasks: rows.map((row) => row.id), parent: last.parent, after: last.id }, last.id);
   }
 
   /** Adds a task after the last row of its phase. @param {string} name @param {string | null} parent @param {number} level @param {string | null} after */
@@ -49,15 +106,21 @@ export class Actions {
     return this.add("", inside ? row.id : row.parent, inside ? row.level + 1 : row.level, inside ? null : row.id);
   }
 
+  /** An empty row above another, to be named. @param {Row} row */
+  insertAbove(row) {
+    return this.add("", row.parent, row.level, this.#store.siblingBefore(row.id));
+  }
+
   /** Leaves a cell as it was before it was typed in. @param {string} id @param {string} col */
   abandon(id, col) {
     this.#forget(`${id}/${col}`);
     if (col === "name") this.#store.dropUnsaved(id);
   }
 
-  /** @param {object} edit @param {string | null} [task] the row to blame a refusal on */
-  send(edit, task = null) {
+  /** @param {object} edit @param {string | null} [task] the row to blame a refusal on @param {{ near?: number }} [how] */
+  send(edit, task = null, how = {}) {
     this.#outbox.send({
+      ...how,
       make: () => edit,
       onRefused: (refusal) => {
         if (refusal.theirs !== undefined) this.#choose(task ? `${task}/name` : null, "", refusal, edit);
@@ -66,13 +129,29 @@ export class Actions {
     });
   }
 
-  /** A row moves one place up or down among its siblings. @param {Row} row @param {-1 | 1} step */
-  moveBy(row, step) {
-    const siblings = this.#store.rows.filter((r) => r.parent === row.parent && !r.unsaved);
-    const at = siblings.indexOf(row) + step;
-    if (at < 0 || at >= siblings.length) return;
-    const after = step < 0 ? (siblings[at - 1]?.id ?? null) : siblings[at].id;
-    this.send({ type: "moveTask", task: row.id, parent: row.parent, after }, row.id);
+  /** Several edits as one. @param {object[]} edits @param {string | null} task @param {{ near?: number }} [how] */
+  sendAll(edits, task, how = {}) {
+    if (edits.length === 0)
+      this.#tell("None of the picked rows can have this: a phase gets it from the rows inside it.");
+    else this.send(edits.length === 1 ? edits[0] : together(edits), task, how);
+  }
+
+  /** Rows move one place up or down among their siblings. @param {Row[]} rows in the plan's order, none inside another @param {-1 | 1} step */
+  moveBy(rows, step) {
+    if (rows.some((row) => row.parent !== rows[0].parent)) {
+      this.#tell("Rows of one phase move together: pick such rows only.");
+      return;
+    }
+    const siblings = this.#store.rows.filter((r) => r.parent === rows[0].parent && !r.unsaved);
+    const over = step < 0 ? siblings.indexOf(rows[0]) - 1 : siblings.indexOf(rows[rows.length - 1]) + 1;
+    if (over < 0 || over >= siblings.length) return;
+    let after = step < 0 ? (siblings[over - 1]?.id ?? null) : siblings[over].id;
+    const edits = rows.map((row) => {
+      const edit = { type: "moveTask", task: row.id, parent: row.parent, after };
+      after = row.id;
+      return edit;
+    });
+    this.sendAll(edits, rows[0].id);
   }
 
   undo() {
@@ -173,6 +252,13 @@ export class Actions {
   keepTheirs(key) {
     this.#forget(key);
   }
+}
+
+/** What a cell says in full, to be typed into others. @param {Store} store @param {Row} row @param {string} col */
+function filledText(store, row, col) {
+  if (row.start !== null && col === "start") return `${row.pinned ? "pinned " : ""}${iso(dayOf(row.start))}`;
+  if (row.start !== null && col === "finish") return iso(finishDayOf(row.finish));
+  return editorText(store, row, col);
 }
 
 /** The day that a cell of dates holds. @param {Row} row @param {string} col */

@@ -91,7 +91,7 @@ export class CellEditor {
 
   /** @param {string} id @param {string} col @param {number} step */
   #below(id, col, step) {
-    const next = this.#store.rows[(this.#store.position.get(id) ?? 0) + step];
+    const next = this.#store.shown[(this.#store.line.get(id) ?? 0) + step];
     if (next) this.#list.focus(next.id, col);
     else if (step > 0) document.getElementById("new-task")?.focus();
   }

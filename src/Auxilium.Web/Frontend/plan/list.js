@@ -36,26 +36,26 @@ export class ListView {
     const top = Math.max(0, this.#sight.top - HEAD_HEIGHT);
     const first = Math.floor(top / ROW_HEIGHT) - OVERSCAN;
     const last = Math.ceil((top + this.#sight.height) / ROW_HEIGHT) + OVERSCAN;
-    return [Math.max(0, first), Math.min(this.#store.rows.length, last)];
+    return [Math.max(0, first), Math.min(this.#store.shown.length, last)];
   }
 
   get height() {
-    return (this.#store.rows.length + 1) * ROW_HEIGHT + 12;
+    return (this.#store.shown.length + 1) * ROW_HEIGHT + 12;
   }
 
   draw() {
-    const { rows, current } = this.#store;
+    const { shown: rows, current } = this.#store;
     const [first, last] = this.range();
     this.#body.style.height = `${this.height}px`;
     this.#body.parentElement?.setAttribute("aria-rowcount", String(rows.length + 2));
     const wanted = new Set(rows.slice(first, last).map((row) => row.id));
     if (current) wanted.add(current.id);
     for (const [id, { element }] of this.#drawn) {
-      if (wanted.has(id) && this.#store.position.has(id)) continue;
+      if (wanted.has(id) && this.#store.line.has(id)) continue;
       element.remove();
       this.#drawn.delete(id);
     }
-    for (const id of wanted) this.#drawRow(/** @type {number} */ (this.#store.position.get(id)));
+    for (const id of wanted) this.#drawRow(/** @type {number} */ (this.#store.line.get(id)));
     this.#newRow.style.top = `${rows.length * ROW_HEIGHT}px`;
     this.#newRow.setAttribute("aria-rowindex", String(rows.length + 2));
   }
@@ -71,8 +71,10 @@ export class ListView {
     if (drawn) drawn.signature = "";
   }
 
-  /** Brings a cell into sight and gives it the focus. @param {string} id @param {string} col */
-  focus(id, col) {
+  /** Brings a cell into sight and gives it the focus. @param {string} id @param {string} col @param {{ keepRange?: boolean }} [how] */
+  focus(id, col, { keepRange = false } = {}) {
+    if (!keepRange) this.#store.selection.leave();
+    this.#store.bringOut(id);
     this.#store.current = { id, col };
     this.reveal(id);
     this.draw();
@@ -82,7 +84,7 @@ export class ListView {
 
   /** @param {string} id */
   reveal(id) {
-    const row = (this.#store.position.get(id) ?? 0) * ROW_HEIGHT;
+    const row = (this.#store.line.get(id) ?? 0) * ROW_HEIGHT;
     if (row < this.#sight.top) this.#sight.scroll({ top: row });
     else this.#showDownTo(row + ROW_HEIGHT);
   }
@@ -100,7 +102,9 @@ export class ListView {
 
   /** @param {number} position */
   #drawRow(position) {
-    const row = this.#store.rows[position];
+    const row = this.#store.shown[position];
+    const folded = row.kind === "phase" && this.#store.look.folded.includes(row.id);
+    const picked = this.#store.selection.has(row.id);
     const isCurrent = this.#store.current?.id === row.id;
     const col = isCurrent ? this.#store.current?.col : position === 0 && !this.#store.current ? "name" : "";
     const drafts = COLUMNS.map(({ key }) => this.#store.drafts.get(`${row.id}/${key}`));
@@ -108,6 +112,9 @@ export class ListView {
       row,
       position,
       isCurrent,
+      picked,
+      folded,
+      this.#store.look.sort !== null,
       col,
       ownerOf(this.#store, row)?.initials,
       drafts.map((draft) => draft && [draft.text, draft.problem, draft.saving]),
@@ -126,10 +133,11 @@ export class ListView {
     element.classList.toggle("is-current", isCurrent);
     element.classList.toggle("is-pending", row.unsaved === true);
     element.classList.toggle("is-off", row.off);
-    element.setAttribute("aria-level", String(row.level + 1));
+    element.classList.toggle("is-picked", picked);
+    element.setAttribute("aria-level", String(this.#store.look.sort ? 1 : row.level + 1));
     element.setAttribute("aria-rowindex", String(position + 2));
-    element.setAttribute("aria-selected", String(isCurrent));
-    if (row.kind === "phase") element.setAttribute("aria-expanded", "true");
+    element.setAttribute("aria-selected", String(picked || (isCurrent && this.#store.selection.size === 0)));
+    if (row.kind === "phase") element.setAttribute("aria-expanded", String(!folded));
     else element.removeAttribute("aria-expanded");
     for (const [i, cell] of /** @type {HTMLElement[]} */ ([...element.children]).entries()) {
       const { key } = COLUMNS[i];
@@ -196,7 +204,7 @@ function newRow() {
 /** @param {Store} store @param {HTMLElement} cell @param {Row} row @param {string} col @param {import("./types.js").Draft | undefined} draft */
 function fill(store, cell, row, col, draft) {
   if (col === "name") {
-    cell.style.setProperty("--level", String(row.level));
+    cell.style.setProperty("--level", String(store.look.sort ? 0 : row.level));
     cell.title = rowSentence(store, row);
   }
   cell.classList.toggle("has-problem", draft?.problem !== undefined);
@@ -216,6 +224,7 @@ function content(store, row, col, draft) {
   words.className = "cell-text";
   words.textContent = draft?.text ?? cellText(store, row, col);
   if (draft) return [words];
+  if (col === "name" && row.kind === "phase") return [fold(store, row), words];
   if (col === "owner") return owner(store, row);
   if (col === "length" && row.length.endsWith("?") && row.start !== null) {
     words.classList.add("guess");
@@ -243,6 +252,16 @@ function content(store, row, col, draft) {
     return [state];
   }
   return [words];
+}
+
+/** The press that folds a phase or unfolds it; keys have a command of their own for that. @param {Store} store @param {Row} row */
+function fold(store, row) {
+  const mark = document.createElement("span");
+  mark.className = "fold";
+  mark.dataset.fold = row.id;
+  mark.ariaHidden = "true";
+  mark.classList.toggle("is-folded", store.look.folded.includes(row.id));
+  return mark;
 }
 
 /** A date with all that its cell leaves out. @param {number} minutes @param {string} col */

@@ -3,13 +3,17 @@
 
 import { Actions } from "./actions.js";
 import { TaskCard } from "./card/card.js";
+import { drawChoice } from "./choice.js";
 import { CellEditor } from "./editor.js";
 import { Commands } from "./commands.js";
 import { drawGauge } from "./gauge.js";
+import { listKeys } from "./keys.js";
 import { listenToKeys } from "./keyboard.js";
 import { ListView } from "./list.js";
 import { listenToNewTask } from "./new-task.js";
 import { Outbox } from "./outbox.js";
+import { drawLook } from "./look-panel.js";
+import { makePalette } from "./palette.js";
 import { drawProblems } from "./problems.js";
 import { Sight } from "./sight.js";
 import { Store } from "./store.js";
@@ -35,9 +39,21 @@ const dialog = (/** @type {string} */ id) => () => /** @type {HTMLDialogElement}
 const commands = new Commands(store, list, actions, editor, card, {
   today: () => timeline.show(dayOf(store.project.today), 0.3),
   keys: dialog("keys"),
+  find: () => openPalette(),
+  filter: () => {
+    element("look").showPopover();
+    element("look").querySelector("input")?.focus();
+  },
   moved: () => void openMoves(store, outbox, (id) => list.focus(id, "name")),
 });
 
+const openPalette = makePalette(
+  store,
+  (name) => commands.run(name),
+  (id) => list.focus(id, "name"),
+);
+
+listKeys(element("keys-list"));
 store.subscribe(() => list.draw());
 store.subscribe(() => timeline.draw());
 store.subscribe(() => store.current && card.follow(store.current.id));
@@ -45,6 +61,8 @@ store.subscribe(offerPeople);
 listenToKeys(store, list, actions, editor, commands, element("list"));
 listenToNewTask(store, list, actions);
 listenToDrags(store, outbox, actions, timeline, (id) => list.focus(id, store.current?.col ?? "name"));
+drawChoice(store, actions, data.calendars);
+drawLook(store, main.dataset.project ?? "");
 drawStrip(store);
 drawGauge(store);
 drawProblems(store, list, actions, board);
@@ -66,12 +84,31 @@ chooseOne("pane", remembered("pane", "both"), (name) => {
 
 element("list").addEventListener("mousedown", (event) => {
   const cell = /** @type {Element} */ (event.target).closest(".cell");
+  const fold = /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest("[data-fold]"));
+  if (fold?.dataset.fold) {
+    event.preventDefault();
+    editor.close(true);
+    list.focus(fold.dataset.fold, "name", { keepRange: true });
+    commands.run(store.look.folded.includes(fold.dataset.fold) ? "unfold" : "fold");
+    return;
+  }
   const id = cell?.closest("[data-row]")?.getAttribute("data-row");
   const col = cell?.getAttribute("data-col");
   if (!id || !col || cell?.classList.contains("is-editing")) return;
   event.preventDefault();
   const again = store.current?.id === id && store.current.col === col;
   editor.close(true);
+  if (event.shiftKey) store.selection.extendTo(id);
+  else if (event.ctrlKey || event.metaKey) {
+    // The row one stands in is picked with the first other one, as one would expect of a list.
+    if (store.selection.size === 0 && store.current && store.current.id !== id)
+      store.selection.toggle(store.current.id);
+    store.selection.toggle(id);
+  } else if (!again && store.selection.size > 0 && !store.selection.has(id)) store.selection.clear();
+  if (event.shiftKey || event.ctrlKey || event.metaKey) {
+    list.focus(id, col, { keepRange: true });
+    return;
+  }
   // A second press on the same cell edits it.
   if (again && col !== "no") editor.open(id, col);
   else list.focus(id, col);

@@ -31,9 +31,9 @@ export function listenToNewTask(store, list, actions) {
       event.preventDefault();
       chosen = Math.max(0, level() - 1);
       show();
-    } else if (event.key === "ArrowUp" && store.rows.length > 0) {
+    } else if (event.key === "ArrowUp" && store.shown.length > 0) {
       event.preventDefault();
-      list.focus(store.rows[store.rows.length - 1].id, "name");
+      list.focus(store.shown[store.shown.length - 1].id, "name");
     } else if (event.key === "Escape") input.value = "";
   });
   store.subscribe(show);

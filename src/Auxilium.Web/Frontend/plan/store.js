@@ -2,10 +2,17 @@
 // What the screen shows, in one place. Everything else reads it and is told when it changed.
 
 /** @import { Changes, Row, Link, Person, Closed, Project, Draft, Run } from "./types.js" */
+/** @import { Look } from "./look.js" */
+import { plainLook, shownRows } from "./look.js";
+import { Selection } from "./selection.js";
 
 export class Store {
   /** @type {Row[]} */ rows = [];
-  /** @type {Map<string, number>} */ position = new Map();
+  /** By id: where a row stands in the plan. @type {Map<string, number>} */ position = new Map();
+  /** The rows that are drawn, from top to bottom. @type {Row[]} */ shown = [];
+  /** By id: the line that a shown row is drawn on. @type {Map<string, number>} */ line = new Map();
+  /** @type {Look} */ look = plainLook();
+  selection = new Selection(this);
   /** @type {Link[]} */ links = [];
   /** @type {Person[]} */ people = [];
   /** @type {Closed[]} */ closed = [];
@@ -65,13 +72,30 @@ export class Store {
     for (const { row, after } of [...this.unsaved.values()]) this.#place(row, after);
     this.#takeLinks(changes);
     if (changes.people) this.people = changes.people;
+    this.#show();
     if (changes.closed) this.closed = changes.closed;
     this.canUndo = changes.canUndo;
     this.canRedo = changes.canRedo;
     this.sentence = changes.sentence;
     this.moved = changes.moved;
-    if (this.current && !this.position.has(this.current.id)) this.current = null;
     this.changed();
+  }
+
+  /** Changes which rows are shown. @param {Partial<Look>} part */
+  lookAt(part) {
+    this.look = { ...this.look, ...part };
+    this.#show();
+    this.changed();
+  }
+
+  /** Shows a row that folding or filters hide. @param {string} id */
+  bringOut(id) {
+    if (this.line.has(id) || !this.position.has(id)) return;
+    /** @type {Set<string>} */ const above = new Set();
+    for (let up = this.row(id)?.parent ?? null; up !== null; up = this.row(up)?.parent ?? null) above.add(up);
+    const folded = this.look.folded.filter((phase) => !above.has(phase));
+    this.lookAt({ folded });
+    if (!this.line.has(id)) this.lookAt({ ...plainLook(), folded });
   }
 
   /** Shows a row before the server knows it. @param {Row} row @param {string | null} after the sibling it stands after */
@@ -129,6 +153,21 @@ export class Store {
 
   #index() {
     this.position = new Map(this.rows.map((row, i) => [row.id, i]));
+    this.selection.prune();
+    this.#show();
+  }
+
+  #show() {
+    this.shown = shownRows(this.rows, this.look, this.people);
+    this.line = new Map(this.shown.map((row, i) => [row.id, i]));
+    if (this.current && !this.line.has(this.current.id)) this.current = this.#nearest(this.current);
+  }
+
+  /** The cell to stand in when its row is hidden: that of the phase which is folded. @param {{ id: string, col: string }} cell */
+  #nearest({ id, col }) {
+    for (let up = this.row(id)?.parent ?? null; up !== null; up = this.row(up)?.parent ?? null)
+      if (this.line.has(up)) return { id: up, col };
+    return null;
   }
 }
 

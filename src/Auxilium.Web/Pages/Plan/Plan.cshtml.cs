@@ -29,7 +29,7 @@ public sealed class PlanModel(PlanStore store, PlanEdits edits, PlanViews views)
         Id = id;
         View = views.Of(plan);
         var changes = PlanChanges.Everything(View, last);
-        Data = JsonSerializer.Serialize(new { changes, directory = directory.Select(p => p.Name) }, Json);
+        Data = JsonSerializer.Serialize(new { changes, directory = directory.Select(p => p.Name), calendars = plan.Schedule.Plan.Calendars.Select(c => new { c.Id, c.Name }) }, Json);
         Response.Headers.CacheControl = "no-store";
         return Page();
     }

@@ -17,7 +17,7 @@ const LEAST = 6;
 
 /** @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Record<"back" | "trays" | "tails" | "links" | "bars" | "ghosts", Shape[]>} */
 export function bodyShapes(store, scale, view) {
-  const rows = store.rows.slice(view.first, view.last).map((row, i) => ({ row, at: view.first + i }));
+  const rows = store.shown.slice(view.first, view.last).map((row, i) => ({ row, at: view.first + i }));
   const bars = rows.filter(({ row }) => row.start !== null && row.kind !== "phase");
   return {
     back: backShapes(store, scale, view),
@@ -69,9 +69,10 @@ function backShapes(store, scale, view) {
 /** @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Shape[]} */
 function trayShapes(store, scale, view) {
   /** @type {Shape[]} */ const shapes = [];
-  store.rows.forEach((row, at) => {
+  if (store.look.sort) return shapes;
+  store.shown.forEach((row, at) => {
     if (row.kind !== "phase" || row.start === null || at >= view.last) return;
-    const last = store.lastInside(at);
+    const last = lastShownInside(store.shown, at);
     if (last < view.first) return;
     const inset = 3 * row.level;
     const left = scale.x(row.start) - 6 + inset;
@@ -93,8 +94,29 @@ function trayShapes(store, scale, view) {
       const done = { ...rule, x: left + 6, width: Math.max(2, (width * row.progress) / 100), class: "tray-done" };
       shapes.push({ key: `${row.id}/done`, tag: "rect", at: done });
     }
+    if (last === at && store.look.folded.includes(row.id)) shapes.push(...insideMarks(store, row, at, scale));
   });
   return shapes;
+}
+
+/** @param {Row[]} shown @param {number} at */
+function lastShownInside(shown, at) {
+  let last = at;
+  while (last + 1 < shown.length && shown[last + 1].level > shown[at].level) last++;
+  return last;
+}
+
+/** What a folded phase holds, as thin marks on its line. @param {Store} store @param {Row} phase @param {number} at @param {Scale} scale @returns {Shape[]} */
+function insideMarks(store, phase, at, scale) {
+  const first = store.position.get(phase.id) ?? 0;
+  return store.rows.slice(first + 1, store.lastInside(first) + 1).flatMap((row) => {
+    if (row.kind === "phase" || row.start === null) return [];
+    const x = scale.x(row.start);
+    const name = `inside-mark${row.critical ? " sets-finish" : ""}${row.state === "done" ? " is-finished" : ""}`;
+    const width = row.kind === "milestone" ? 3 : Math.max(3, scale.x(row.finish) - x - 1);
+    const rect = { x, y: at * ROW + 19, width, height: row.kind === "milestone" ? 6 : 4, rx: 1.5, class: name };
+    return [{ key: `${phase.id}/${row.id}`, tag: "rect", at: rect }];
+  });
 }
 
 /** A dotted tail to the latest finish, with a stop. @param {Row} row @param {number} at @param {Scale} scale @returns {Shape[]} */
@@ -115,11 +137,11 @@ function linkShapes(store, scale, view) {
   /** @type {Shape[]} */ const shapes = [];
   // Those that set the finish last, so that they lie on top.
   for (const link of store.links.toSorted((a, b) => Number(a.setsFinish) - Number(b.setsFinish))) {
-    const from = store.position.get(link.from);
-    const to = store.position.get(link.to);
+    const from = store.line.get(link.from);
+    const to = store.line.get(link.to);
     if (from === undefined || to === undefined) continue;
     if (Math.max(from, to) < view.first || Math.min(from, to) >= view.last) continue;
-    const [before, after] = [store.rows[from], store.rows[to]];
+    const [before, after] = [store.shown[from], store.shown[to]];
     if (before.start === null || after.start === null) continue;
     const path = pathOf(link, [before, from], [after, to], scale);
     const name = link.setsFinish ? " sets-finish" : "";
@@ -254,7 +276,7 @@ function pennant(row, at, scale) {
 /** @param {Store} store @param {Scale} scale @returns {Shape[]} */
 function ghostShapes(store, scale) {
   return store.ghosts.flatMap(({ id, start, finish, dragged }) => {
-    const at = store.position.get(id);
+    const at = store.line.get(id);
     if (at === undefined) return [];
     const x = scale.x(start);
     const width = Math.max(LEAST, scale.x(finish) - x);

@@ -1,0 +1,70 @@
+using System.Text.RegularExpressions;
+using Auxilium.Planning.Plans;
+
+namespace Auxilium.Exchange.Lists;
+
+/// <summary>Guesses what each column of a list holds: by its heading, else by what most of its cells look like.</summary>
+internal static partial class ListColumns
+{
+    /// <param name="lines">The lines of the list.</param>
+    /// <param name="isPerson">Whether a text names somebody who is known.</param>
+    /// <returns>The kinds from left to right, and whether the first line is one of headings.</returns>
+    public static (ListColumnKind[] Kinds, bool HasHeadings) Guess(IReadOnlyList<ListCells.Line> lines, Func<string, bool> isPerson)
+    {
+        var count = lines.Max(line => line.Cells.Length);
+        var kinds = new ListColumnKind[count];
+        var known = ListHeadings.Known(lines[0].Cells);
+        var headings = known >= 2 || (known == 1 && lines[0].Cells.Count(c => c.Trim().Length > 0) == 1 && lines.Count > 1);
+        for (var column = 0; column < count; column++)
+            if (headings && column < lines[0].Cells.Length && ListHeadings.Of(lines[0].Cells[column]) is { } kind && !kinds.Contains(kind))
+                kinds[column] = kind;
+        var body = headings ? lines.Skip(1).ToList() : lines;
+        for (var column = 0; column < count; column++)
+        {
+            if (kinds[column] != ListColumnKind.Ignored) continue;
+            var heading = headings && column < lines[0].Cells.Length ? lines[0].Cells[column].Trim() : "";
+            var cells = body.Select(line => column < line.Cells.Length ? line.Cells[column].Trim() : "").Where(cell => cell.Length > 0).Take(200).ToList();
+            // A heading that says nothing to us says that it is something else.
+            if (cells.Count > 0 && heading.Length == 0) kinds[column] = ByCells(cells, kinds, column, isPerson);
+        }
+        if (!kinds.Contains(ListColumnKind.Name)) kinds[Longest(body, kinds)] = ListColumnKind.Name;
+        return (kinds, headings);
+    }
+
+    private static ListColumnKind ByCells(List<string> cells, ListColumnKind[] taken, int column, Func<string, bool> isPerson)
+    {
+        bool Most(Func<string, bool> test) => cells.Count(test) * 10 >= cells.Count * 7;
+        ListColumnKind Free(params ListColumnKind[] kinds) => kinds.FirstOrDefault(kind => !taken.Contains(kind));
+        if (Most(IsDate)) return Free(ListColumnKind.Start, ListColumnKind.Finish);
+        if (Most(cell => Outline().IsMatch(cell)))
+        {
+            if (!taken.Contains(ListColumnKind.Name) && column == 0) return ListColumnKind.Number;
+            return cells.Any(cell => cell.Contains('.')) ? Free(ListColumnKind.After) : Free(ListColumnKind.Length, ListColumnKind.After);
+        }
+        if (Most(IsProgress)) return Free(ListColumnKind.Progress);
+        if (Most(cell => LengthText.TryParse(cell, out _, out _, out _))) return Free(ListColumnKind.Length);
+        if (Most(cell => LinkText.TryParse(cell, out _, out _))) return Free(ListColumnKind.After);
+        if (Most(isPerson)) return Free(ListColumnKind.Owner);
+        if (!taken.Contains(ListColumnKind.Name)) return ListColumnKind.Name;
+        // Short words that come again and again are people; longer ones are notes.
+        var again = cells.Distinct(StringComparer.OrdinalIgnoreCase).Count() < cells.Count || cells.Average(cell => cell.Length) < 14;
+        return again && cells.All(cell => cell.Length < 40) ? Free(ListColumnKind.Owner, ListColumnKind.Note) : Free(ListColumnKind.Note);
+    }
+
+    private static bool IsDate(string cell) =>
+        ListDates.OrdersOf(cell) is not null || DateText.TryParse(cell, new DateOnly(2027, 1, 1), out _, out _);
+
+    private static bool IsProgress(string cell) => Percent().IsMatch(cell) || ListProgress.TryWord(cell, out _);
+
+    private static int Longest(IReadOnlyList<ListCells.Line> lines, ListColumnKind[] kinds)
+    {
+        var free = Enumerable.Range(0, kinds.Length).Where(c => kinds[c] is ListColumnKind.Ignored or ListColumnKind.Note or ListColumnKind.Owner).DefaultIfEmpty(0);
+        return free.MaxBy(c => lines.Sum(line => c < line.Cells.Length ? line.Cells[c].Trim().Length : 0));
+    }
+
+    [GeneratedRegex(@"^\d+(\.\d+)*\.?$")]
+    private static partial Regex Outline();
+
+    [GeneratedRegex(@"^\d+([.,]\d+)?\s*%$")]
+    private static partial Regex Percent();
+}

@@ -1,0 +1,43 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Plans;
+
+namespace Auxilium.Exchange.Lists;
+
+/// <summary>Dates of a list, which may be numbers in either order.</summary>
+internal static partial class ListDates
+{
+    /// <summary>Which orders a date in numbers can be read in; <c>null</c> for one that is not in numbers.</summary>
+    public static (bool DayFirst, bool MonthFirst)? OrdersOf(string text)
+    {
+        var match = Numbers().Match(text.Trim());
+        if (!match.Success) return null;
+        var (first, second) = (Part(match, "first"), Part(match, "second"));
+        return first == second ? null : (second <= 12 && first <= 31, first <= 12 && second <= 31);
+    }
+
+    public static bool TryParse(string text, DateOnly today, DateOnly near, DateOrder order, out DateOrTime date, out string problem)
+    {
+        var match = Numbers().Match(text.Trim());
+        if (!match.Success) return DateText.TryParse(text, today, out date, out problem, near);
+        var (day, month) = order == DateOrder.MonthFirst ? (Part(match, "second"), Part(match, "first")) : (Part(match, "first"), Part(match, "second"));
+        if (month is < 1 or > 12)
+        {
+            date = default;
+            problem = $"“{text.Trim()}” has no month {month}: its day and month stand the other way round than in the rest of the list. Write 12 May or 2027-05-12.";
+            return false;
+        }
+        var year = match.Groups["year"].Success ? " " + Century(match.Groups["year"].Value) : "";
+        var name = CultureInfo.InvariantCulture.DateTimeFormat.GetAbbreviatedMonthName(month);
+        var time = match.Groups["time"].Success ? " " + match.Groups["time"].Value : "";
+        return DateText.TryParse($"{day} {name}{year}{time}", today, out date, out problem, near);
+    }
+
+    private static int Part(Match match, string name) => int.Parse(match.Groups[name].Value, CultureInfo.InvariantCulture);
+
+    private static string Century(string year) => year.Length == 2 ? "20" + year : year;
+
+    [GeneratedRegex(@"^((mon|tue|wed|thu|fri|sat|sun)[a-z]*,?\s+)?(?<first>\d{1,2})(?<sep>[./-])(?<second>\d{1,2})(\k<sep>(?<year>\d{4}|\d{2})?)?(\s+(?<time>\d{1,2}:\d{2})(:\d{2})?)?$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant)]
+    private static partial Regex Numbers();
+}

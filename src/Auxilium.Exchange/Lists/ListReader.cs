@@ -1,0 +1,139 @@
+using System.Text.RegularExpressions;
+using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
+
+namespace Auxilium.Exchange.Lists;
+
+/// <summary>How a list is to be read where a person says so.</summary>
+/// <param name="Columns">What each column holds, from left to right; guessed when left out.</param>
+/// <param name="Order">How dates in numbers are read.</param>
+/// <param name="MakePeople">Owners whom nobody here knows join the plan; otherwise their tasks have no owner.</param>
+/// <param name="Parent">The phase that the rows go into; <c>null</c> for the top level.</param>
+/// <param name="After">The row of that phase that they stand after; first when <c>null</c>.</param>
+public sealed record ListOptions(IReadOnlyList<ListColumnKind>? Columns = null, DateOrder Order = DateOrder.Unknown, bool MakePeople = true, string? Parent = null, string? After = null);
+
+/// <summary>
+/// Reads a list that exists already (lines of a document, cells of a spreadsheet) as rows of a plan. Nothing is made of it yet: the
+/// reading says how each line was understood, and has the edit that would add it.
+/// </summary>
+public static partial class ListReader
+{
+    /// <summary>A list has at most this many lines.</summary>
+    public const int MostLines = 2_000;
+
+    /// <summary>A line has at most this many cells.</summary>
+    public const int MostColumns = 60;
+
+    /// <summary>A list has at most this many characters.</summary>
+    public const int MostCharacters = 1_000_000;
+
+    /// <param name="text">The list.</param>
+    /// <param name="schedule">The plan it is to join.</param>
+    /// <param name="directory">Everybody in the organisation.</param>
+    /// <param name="today">The day it is.</param>
+    public static ListReading Read(string text, ListOptions options, Schedule schedule, IReadOnlyList<Person> directory, DateOnly today)
+    {
+        if (WhyNoList(text) is { } why) return Nothing(why);
+        var lines = ListCells.Split(text);
+        if (lines.Count == 0) return Nothing("There is nothing to read: paste lines of text or cells of a spreadsheet.");
+        if (lines.Count > MostLines) return Nothing($"This list has {lines.Count:N0} lines: paste at most {MostLines:N0} at a time.");
+        if (lines.Max(line => line.Cells.Length) > MostColumns) return Nothing($"A line of this list has more than {MostColumns} cells: paste only the columns that matter.");
+        var people = schedule.Plan.People.Concat(directory).ToList();
+        var (guessed, hasHeadings) = ListColumns.Guess(lines, cell => PersonText.Find(people, cell) is not null);
+        var kinds = options.Columns is { } given ? [.. guessed.Select((kind, i) => i < given.Count ? given[i] : kind)] : guessed;
+        var body = hasHeadings ? lines.Skip(1).ToList() : lines;
+        var columns = kinds.Select((kind, i) => new ListColumn(kind, hasHeadings ? CellOf(lines[0], i) : "", body.Select(line => CellOf(line, i)).FirstOrDefault(cell => cell.Length > 0) ?? "")).ToList();
+        if (!kinds.Contains(ListColumnKind.Name)) return Nothing("No column has the names: say which one does.") with { Columns = columns };
+        var (order, ask) = OrderOf(body, kinds, options.Order);
+        var rows = RowsOf(body, kinds);
+        if (rows.Count == 0) return Nothing("No line has a name in it: say which column has the names.") with { Columns = columns };
+        return new ListMaker(schedule, people, today, order, options).Make(rows, columns, ask);
+    }
+
+    /// <summary>The cells that were filled in one line, with where it stands.</summary>
+    internal sealed record Entry(int Line, int Level, string Number, string Name, Dictionary<ListColumnKind, string> Cells);
+
+    private static ListReading Nothing(string problem) => new([], [], DateOrder.Unknown, false, [], problem, null);
+
+    private static string? WhyNoList(string text)
+    {
+        if (text.Length > MostCharacters) return $"This is {text.Length / 1000:N0} thousand characters long: a list has at most {MostCharacters / 1000:N0} thousand. Paste only the part with the tasks.";
+        return text.Any(c => char.IsControl(c) && c is not ('\t' or '\n' or '\r' or '\v' or '\f')) || text.Contains('\uFFFD')
+            ? "This is not text but something like a picture or a program's file: copy the list itself and paste that."
+            : null;
+    }
+
+    private static string CellOf(ListCells.Line line, int column) => column < line.Cells.Length ? line.Cells[column].Trim() : "";
+
+    private static (DateOrder Order, bool Ask) OrderOf(IReadOnlyList<ListCells.Line> body, ListColumnKind[] kinds, DateOrder chosen)
+    {
+        var dates = kinds.SelectMany((kind, i) => kind is ListColumnKind.Start or ListColumnKind.Finish ? body.Select(line => ListDates.OrdersOf(CellOf(line, i))) : []).OfType<(bool DayFirst, bool MonthFirst)>().ToList();
+        var (day, month) = (dates.Count(d => d is (true, false)), dates.Count(d => d is (false, true)));
+        if (chosen != DateOrder.Unknown) return (chosen, false);
+        if (day > 0 && month == 0) return (DateOrder.DayFirst, false);
+        if (month > 0 && day == 0) return (DateOrder.MonthFirst, false);
+        return (DateOrder.Unknown, dates.Count > 0);
+    }
+
+    private static List<Entry> RowsOf(IReadOnlyList<ListCells.Line> body, ListColumnKind[] kinds)
+    {
+        var rows = new List<Entry>();
+        var (nameAt, numberAt) = (Array.IndexOf(kinds, ListColumnKind.Name), Array.IndexOf(kinds, ListColumnKind.Number));
+        var parsed = body.Select(line => Named(line, nameAt, numberAt)).Where(line => line.Name.Length > 0).ToList();
+        // Outline numbers with a dot somewhere say the levels; where there are none, indentation does.
+        var numbered = parsed.Count > 1 && parsed.Any(line => line.Number.Contains('.')) && parsed.All(line => line.Number.Length > 0);
+        var indents = new Stack<int>();
+        foreach (var line in parsed)
+        {
+            int level;
+            if (numbered)
+            {
+                level = line.Number.Count(c => c == '.');
+            }
+            else
+            {
+                while (indents.Count > 0 && indents.Peek() >= line.Indent) indents.Pop();
+                level = indents.Count;
+                indents.Push(line.Indent);
+            }
+            level = Math.Min(level, rows.Count == 0 ? 0 : rows[^1].Level + 1);
+            var cells = new Dictionary<ListColumnKind, string>();
+            for (var i = 0; i < kinds.Length; i++)
+                if (kinds[i] is not (ListColumnKind.Ignored or ListColumnKind.Name or ListColumnKind.Number) && CellOf(line.From, i) is { Length: > 0 } cell)
+                    cells.TryAdd(kinds[i], Unescaped(cell));
+            rows.Add(new Entry(line.From.Number, level, line.Number, line.Name, cells));
+        }
+        return rows;
+    }
+
+    /// <summary>The name without its bullet and outline number, and how far it is indented.</summary>
+    private static (ListCells.Line From, int Indent, string Number, string Name) Named(ListCells.Line line, int nameAt, int numberAt)
+    {
+        var raw = nameAt < line.Cells.Length ? line.Cells[nameAt] : "";
+        var indent = line.Indent;
+        // A list that a document hands over may be indented by empty cells.
+        for (var i = 0; i < line.Cells.Length && i < nameAt && line.Cells[i].Trim().Length == 0; i++) indent += 4;
+        foreach (var c in raw)
+        {
+            if (c is not (' ' or '\u00A0' or '\t')) break;
+            indent++;
+        }
+        var name = Blanks().Replace(Unescaped(raw.Trim()), " ");
+        var number = numberAt >= 0 ? CellOf(line, numberAt).TrimEnd('.') : "";
+        if (Lead().Match(name) is { Success: true } lead && name.Length > lead.Length)
+        {
+            if (lead.Groups["number"].Success && numberAt < 0) number = lead.Groups["number"].Value;
+            name = name[lead.Length..].Trim();
+        }
+        return (line, indent, number, name);
+    }
+
+    /// <summary>A sheet's cell that begins with an apostrophe is text, and what it begins with next is not worked out.</summary>
+    private static string Unescaped(string cell) => cell.Length > 1 && cell[0] == '\'' && "=+-@".Contains(cell[1]) ? cell[1..] : cell;
+
+    [GeneratedRegex(@"^((?<number>\d+(\.\d+)*)[.)]?\s+|([-–—*•◦▪·‣o]|\[[ xX]?\]|☐|☑)\s+|\(?[a-z\d]{1,2}\)\s+)", RegexOptions.ExplicitCapture)]
+    private static partial Regex Lead();
+
+    [GeneratedRegex(@"\s+")]
+    private static partial Regex Blanks();
+}
