@@ -8,7 +8,7 @@ export class PlanScreen {
   constructor(page, url) {
     this.page = page;
     this.url = url;
-    this.strip = page.getByRole("status");
+    this.strip = page.locator("#strip").getByRole("status");
     this.newTask = page.getByRole("textbox", { name: "New task" });
     this.problem = page.getByRole("alert").filter({ visible: true });
     this.gauge = page.getByRole("img", { name: /^Starts/ });

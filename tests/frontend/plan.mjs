@@ -38,6 +38,7 @@ export const aRow = (id, more = {}) => ({
   stretches: null,
   deadline: null,
   off: false,
+  note: false,
   ...more,
 });
 

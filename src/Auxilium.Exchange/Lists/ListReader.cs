@@ -38,7 +38,7 @@ public static partial class ListReader
         if (lines.Count == 0) return Nothing("There is nothing to read: paste lines of text or cells of a spreadsheet.");
         if (lines.Count > MostLines) return Nothing($"This list has {lines.Count:N0} lines: paste at most {MostLines:N0} at a time.");
         if (lines.Max(line => line.Cells.Length) > MostColumns) return Nothing($"A line of this list has more than {MostColumns} cells: paste only the columns that matter.");
-        var people = schedule.Plan.People.Concat(directory).ToList();
+        var people = schedule.Plan.People.Concat(directory).DistinctBy(p => p.Id).ToList();
         var (guessed, hasHeadings) = ListColumns.Guess(lines, cell => PersonText.Find(people, cell) is not null);
         var kinds = options.Columns is { } given ? [.. guessed.Select((kind, i) => i < given.Count ? given[i] : kind)] : guessed;
         var body = hasHeadings ? lines.Skip(1).ToList() : lines;

@@ -57,6 +57,8 @@ public sealed record CardDocument
 
     public required IReadOnlyList<string> Warnings { get; init; }
 
+    public required string Note { get; init; }
+
     /// <summary>The calendars there are to choose from.</summary>
     public required IReadOnlyList<CalendarChoice> Calendars { get; init; }
 
@@ -96,6 +98,7 @@ public sealed record CardDocument
             Why = [.. Reasons.WhyStart(schedule, row).Select(ReasonDocument.From)],
             WhyFinish = off ? "" : Reasons.FromStartToFinish(schedule, row),
             Warnings = [.. schedule.Warnings.Where(w => w.Tasks.Contains(task.Id)).Select(w => w.Message)],
+            Note = task.Note,
             Calendars = [.. plan.Calendars.Select(c => new CalendarChoice(c.Id, c.Name))],
         };
     }

@@ -117,7 +117,7 @@ export class Actions {
     if (col === "name") this.#store.dropUnsaved(id);
   }
 
-  /** @param {object} edit @param {string | null} [task] the row to blame a refusal on @param {{ near?: number }} [how] */
+  /** @param {object} edit @param {string | null} [task] the row to blame a refusal on @param {{ near?: number, onDone?: () => void }} [how] */
   send(edit, task = null, how = {}) {
     this.#outbox.send({
       ...how,
@@ -299,5 +299,6 @@ function unsavedRow(name, parent, level) {
     stretches: null,
     deadline: null,
     off: false,
+    note: false,
   };
 }

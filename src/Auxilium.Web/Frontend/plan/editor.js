@@ -29,7 +29,7 @@ export class CellEditor {
     const column = col === "no" ? "name" : col;
     const row = this.#store.row(id);
     if (!row) return;
-    this.#list.focus(id, column);
+    this.#list.focus(id, column, { keepRange: this.#store.selection.has(id) });
     const cell = this.#list.cell(id, column);
     if (!cell) return;
     const input = document.createElement("input");
@@ -80,7 +80,10 @@ export class CellEditor {
     } else if (event.key === "Enter" || event.key === "Tab") {
       event.preventDefault();
       this.close(true);
-      if (event.key === "Tab") this.#beside(id, col, event.shiftKey ? -1 : 1);
+      // What was typed for all picked rows leaves them picked.
+      if (this.#store.selection.size > 1 && this.#store.selection.has(id))
+        this.#list.focus(id, col, { keepRange: true });
+      else if (event.key === "Tab") this.#beside(id, col, event.shiftKey ? -1 : 1);
       else this.#below(id, col, event.shiftKey ? -1 : 1);
     } else if (event.key === "Escape") {
       event.preventDefault();

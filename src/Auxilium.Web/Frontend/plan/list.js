@@ -224,7 +224,8 @@ function content(store, row, col, draft) {
   words.className = "cell-text";
   words.textContent = draft?.text ?? cellText(store, row, col);
   if (draft) return [words];
-  if (col === "name" && row.kind === "phase") return [fold(store, row), words];
+  if (col === "name")
+    return [...(row.kind === "phase" ? [fold(store, row)] : []), words, ...(row.note ? [noteMark()] : [])];
   if (col === "owner") return owner(store, row);
   if (col === "length" && row.length.endsWith("?") && row.start !== null) {
     words.classList.add("guess");
@@ -261,6 +262,15 @@ function fold(store, row) {
   mark.dataset.fold = row.id;
   mark.ariaHidden = "true";
   mark.classList.toggle("is-folded", store.look.folded.includes(row.id));
+  return mark;
+}
+
+/** Says that the task's card has a note. */
+function noteMark() {
+  const mark = document.createElement("span");
+  mark.className = "note-mark";
+  mark.role = "img";
+  mark.title = mark.ariaLabel = "Has a note";
   return mark;
 }
 

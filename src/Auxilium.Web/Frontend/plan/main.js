@@ -3,6 +3,7 @@
 
 import { Actions } from "./actions.js";
 import { TaskCard } from "./card/card.js";
+import { listenToClipboard } from "./clipboard.js";
 import { drawChoice } from "./choice.js";
 import { CellEditor } from "./editor.js";
 import { Commands } from "./commands.js";
@@ -14,6 +15,7 @@ import { listenToNewTask } from "./new-task.js";
 import { Outbox } from "./outbox.js";
 import { drawLook } from "./look-panel.js";
 import { makePalette } from "./palette.js";
+import { makePaste } from "./paste.js";
 import { drawProblems } from "./problems.js";
 import { Sight } from "./sight.js";
 import { Store } from "./store.js";
@@ -40,6 +42,7 @@ const commands = new Commands(store, list, actions, editor, card, {
   today: () => timeline.show(dayOf(store.project.today), 0.3),
   keys: dialog("keys"),
   find: () => openPalette(),
+  pasteList: () => openPaste(),
   filter: () => {
     element("look").showPopover();
     element("look").querySelector("input")?.focus();
@@ -47,6 +50,7 @@ const commands = new Commands(store, list, actions, editor, card, {
   moved: () => void openMoves(store, outbox, (id) => list.focus(id, "name")),
 });
 
+const openPaste = makePaste(store, outbox, actions, (id) => list.focus(id, "name"));
 const openPalette = makePalette(
   store,
   (name) => commands.run(name),
@@ -60,6 +64,7 @@ store.subscribe(() => store.current && card.follow(store.current.id));
 store.subscribe(offerPeople);
 listenToKeys(store, list, actions, editor, commands, element("list"));
 listenToNewTask(store, list, actions);
+listenToClipboard(store, actions, main.dataset.project ?? "", openPaste);
 listenToDrags(store, outbox, actions, timeline, (id) => list.focus(id, store.current?.col ?? "name"));
 drawChoice(store, actions, data.calendars);
 drawLook(store, main.dataset.project ?? "");

@@ -58,6 +58,16 @@ export class Outbox {
     return answer.ok ? body : { message: messageOf(body) };
   }
 
+  /** How a pasted list is understood. @param {object} list @returns {Promise<import("./paste.js").Reading | Refusal>} */
+  async readList(list) {
+    const answer = await this.#post("", JSON.stringify(list), this.#address.replace(/edits$/, "lists")).catch(
+      () => null,
+    );
+    if (!answer) return { message: "The server does not answer, so it cannot read the list. Try again in a moment." };
+    const body = await answer.json().catch(() => ({}));
+    return answer.ok ? body : { message: messageOf(body) };
+  }
+
   /** What the newest edit did. @returns {Promise<Ripple | Refusal>} */
   async last() {
     const answer = await fetch(`${this.#address}/last`).catch(() => null);
@@ -121,10 +131,10 @@ export class Outbox {
     return JSON.stringify({ id, baseVersion: this.#store.project.version, ...what });
   }
 
-  /** @param {string} query @param {string} body */
-  #post(query, body) {
+  /** @param {string} query @param {string} body @param {string} [address] */
+  #post(query, body, address = this.#address) {
     const headers = { "Content-Type": "application/json", "X-Auxilium-Token": this.#token };
-    return fetch(this.#address + query, { method: "POST", headers, body });
+    return fetch(address + query, { method: "POST", headers, body });
   }
 }
 

@@ -30,6 +30,7 @@
  * @property {string | null} stretches minutes at which work begins and pauses in turn, where it pauses
  * @property {number | null} deadline
  * @property {boolean} off whether it takes no part
+ * @property {boolean} note whether it has a note
  * @property {boolean} [unsaved]
  */
 
@@ -113,6 +114,7 @@
  * @property {{ sentence: string }[]} why
  * @property {string} whyFinish
  * @property {string[]} warnings
+ * @property {string} note
  * @property {{ id: string, name: string }[]} calendars
  */
 

@@ -47,6 +47,9 @@ public sealed record RowView
     /// <summary>It is shown, but takes no part.</summary>
     public bool Off { get; init; }
 
+    /// <summary>Whether it has a note.</summary>
+    public bool Note { get; init; }
+
     /// <summary>Where the done part of the bar ends; <c>null</c> when nothing is done.</summary>
     public int? DoneTo { get; init; }
 
@@ -110,6 +113,7 @@ internal sealed class RowViews(Schedule schedule, DateOnly today)
             Progress = 0,
             Critical = false,
             Off = off,
+            Note = task.Note.Length > 0,
         };
         return off ? common : WithDates(common, row, task, phase);
     }

@@ -6,7 +6,7 @@
 /** @import { Card } from "../types.js" */
 import { STATE_WORDS } from "../columns.js";
 import { dayOf, minutesOf } from "../time.js";
-import { checkField, element, keepTyped, quietButton, textField } from "./fields.js";
+import { areaField, checkField, element, keepTyped, quietButton, textField } from "./fields.js";
 import { linkParts } from "./links.js";
 import { dateParts, deadline, progressParts, whyParts, workParts } from "./sections.js";
 
@@ -99,6 +99,9 @@ export class TaskCard {
       this.#section("Dates", phase ? [deadline(this.#store, card, send)] : dateParts(this.#store, card, send)),
       ...(phase ? [] : [this.#section("Work", workParts(card, send))]),
       ...(phase ? [] : [this.#section("Progress", progressParts(this.#store, card, send))]),
+      this.#section("Note", [
+        areaField("Note", card.note, (note, tell) => send({ type: "setNote", task: card.id, note }, tell)),
+      ]),
       this.#section("In the plan", [
         checkField("Takes part", card.active, (on, tell) => send({ type: "setActive", task: card.id, on }, tell)),
       ]),

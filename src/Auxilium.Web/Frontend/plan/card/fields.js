@@ -13,6 +13,19 @@ export function element(tag, attributes = {}, ...children) {
   return node;
 }
 
+/** Lines of text. Enter is a new line; leaving the field keeps it. @param {string} label @param {string} value @param {Send} send */
+export function areaField(label, value, send) {
+  const area = /** @type {HTMLTextAreaElement} */ (element("textarea", { class: "input", rows: "4" }));
+  area.value = value;
+  area.dataset.was = value;
+  area.addEventListener("change", () => {
+    if (area.value.trim() !== (area.dataset.was ?? "").trim()) send(area.value, tell);
+  });
+  const { frame, tell } = labelled(label, area, label);
+  frame.classList.add("field-area");
+  return frame;
+}
+
 /** A labelled input. @param {string} label @param {string} value @param {Send} send @param {{ hint?: string, list?: string, key?: string }} [how] */
 export function textField(label, value, send, how = {}) {
   const input = /** @type {HTMLInputElement} */ (element("input", { class: "input", autocomplete: "off" }));
@@ -90,7 +103,8 @@ export function keepTyped(frame, redraw) {
 }
 
 /** @param {HTMLElement} frame */
-const textsIn = (frame) => /** @type {HTMLInputElement[]} */ ([...frame.querySelectorAll("input[data-was]")]);
+const textsIn = (frame) =>
+  /** @type {HTMLInputElement[]} */ ([...frame.querySelectorAll("input[data-was], textarea[data-was]")]);
 
 /** @param {ParentNode} frame @param {string} key @returns {HTMLElement | null} */
 const fieldNamed = (frame, key) => frame.querySelector(`[data-field="${CSS.escape(key)}"]`);
@@ -120,7 +134,8 @@ function labelled(label, input, key) {
     const now = input.isConnected ? input : fieldNamed(document, key);
     if (!now) return;
     delete now.dataset.sent;
-    if (text === "" && now instanceof HTMLInputElement && now.value === /** @type {HTMLInputElement} */ (input).value)
+    const typed = now instanceof HTMLInputElement || now instanceof HTMLTextAreaElement;
+    if (text === "" && typed && now.value === /** @type {HTMLInputElement} */ (input).value)
       now.dataset.was = now.value;
     tellAt(now, text);
   };
