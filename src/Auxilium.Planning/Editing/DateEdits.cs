@@ -125,4 +125,20 @@ internal static class DateEdits
             throw new EditRefusedException("finish", $"This task starts on {Dates.Day(start)}, so it cannot be finished by then: give a working day from there on.", task.Id, EditField.Finish);
         return TaskEdits.SetLength(plan, new SetLength(task.Id, new(plan.Project.Units.ToLength(minutes))));
     }
+
+    public static AppliedEdit Stretch(Plan plan, StretchTask edit, EditContext context)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        TaskEdits.RefusePhase(plan, task, EditField.Start, "dates follow from the rows inside it: stretch those");
+        TaskEdits.RefuseInactive(plan, task, EditField.Start);
+        if (task.Milestone) throw new EditRefusedException("milestoneLength", "A milestone takes no time, so it cannot be stretched: set its date instead.", task.Id, EditField.Start);
+        if (task.IsFinished) return Place(plan, new PlaceTask(task.Id, edit.Start));
+        var calendar = plan.EffectiveCalendar(task);
+        var schedule = context.ScheduleWith(task.Id, plan);
+        var (start, finish) = (edit.Start.AsStart(calendar), schedule.FinishOf(task.Id));
+        var minutes = new WorkMinutes(calendar.Between(start, finish) - task.Splits.Sum(split => plan.Project.Units.Minutes(split.For).Count));
+        if (minutes <= WorkMinutes.Zero)
+            throw new EditRefusedException("start", $"This task finishes {Dates.FinishDay(finish)}, so it cannot start then: give a working day before.", task.Id, EditField.Start);
+        return PlanEditor.ApplyAll(plan, [new SetLength(task.Id, new(plan.Project.Units.ToLength(minutes))), new PlaceTask(task.Id, start, task.Pinned is not null)], context);
+    }
 }

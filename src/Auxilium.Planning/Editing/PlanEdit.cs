@@ -137,6 +137,9 @@ public sealed record SetFinish(string Task, DateOrTime Finish) : PlanEdit;
 /// <summary>What there is to know about a task, in lines of text; empty for nothing.</summary>
 public sealed record SetNote(string Task, string Note) : PlanEdit;
 
+/// <summary>A task starts on another day and finishes when it did: its length follows.</summary>
+public sealed record StretchTask(string Task, DateOrTime Start) : PlanEdit;
+
 public sealed record RenameProject(string Name) : PlanEdit;
 
 /// <summary>The day the project starts; dates go from there.</summary>

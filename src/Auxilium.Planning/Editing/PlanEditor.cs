@@ -48,6 +48,7 @@ public static class PlanEditor
         SetAroundTheClock e => WorkEdits.SetAroundTheClock(plan, e),
         SetEstimate e => WorkEdits.SetEstimate(plan, e),
         SetActive e => WorkEdits.SetActive(plan, e),
+        StretchTask e => DateEdits.Stretch(plan, e, context),
         SetFinish e => DateEdits.SetFinish(plan, e, context),
         RenameProject e => ProjectEdits.Rename(plan, e),
         SetProjectStart e => ProjectEdits.SetStart(plan, e),

@@ -113,7 +113,7 @@ public class EditProperties
     {
         string Any() => plan.Tasks[random.Next(plan.Tasks.Length)].Id;
         DateOrTime day = PlanTime.On(new DateOnly(2027, 5, 1).AddDays(random.Next(30)));
-        return random.Next(37) switch
+        return random.Next(39) switch
         {
             0 => new AddTask("new", "New", plan.Find(Any())!.Parent),
             1 => new RemoveTasks([Any(), Any()]),
@@ -150,6 +150,8 @@ public class EditProperties
             32 => new SetPersonCalendar("bo", random.Next(2) == 0 ? "b" : null),
             34 => new CopyTasks([Any(), Any()], plan.Find(Any())!.Parent),
             35 => new ShiftTasks([Any(), Any()], random.Next(2) == 0 ? 3 : -2),
+            36 => new StretchTask(Any(), day),
+            37 => new SetNote(Any(), "Noted"),
             33 => new SetCriticality(Length.OneDay, FloatTarget.FinishBy),
             _ => new Together([new RenameTask(Any(), "One"), new IndentTask(Any()), new RemoveTasks([Any()])]),
         };
@@ -161,7 +163,7 @@ public class EditProperties
         while (true)
         {
             var edit = RandomEdit(random, plan);
-            if (edit is RenameTask or SetLength or SetMilestone or ReportProgress or PlaceTask or SetFinish or SetRemaining or SetConstraint or PinTask or SetDeadline or SetSplits or SetTaskCalendar or SetAroundTheClock)
+            if (edit is RenameTask or SetLength or SetMilestone or ReportProgress or PlaceTask or SetFinish or StretchTask or SetRemaining or SetConstraint or PinTask or SetDeadline or SetSplits or SetTaskCalendar or SetAroundTheClock)
                 return edit;
         }
     }

@@ -61,6 +61,9 @@ public class EditTextTests
         { new Together([new LinkTasks("A", "B"), new LinkTasks("B", "C")]), "2 tasks now wait for one another." },
         { new Together([new AddTask("X", "New"), new SetLength("X", new(Length.OneDay)), new AddTask("Y", "New")]), "2 rows added." },
         { new Together([new RenameTask("A", "Aa"), new SetLength("C", new(Length.OneDay))]), "2 tasks changed, by 2 edits made together." },
+        { new SetNote("A", "Ask twice"), "The note of A has changed." },
+        { new SetNote("A", " "), "A has no note now." },
+        { new StretchTask("B", PlanTime.At(2027, 5, 6, 9)), "B now starts Thu 6 May and takes 2 days." },
         { new SetPersonCalendar("ann", "crew"), "Ann works by the calendar Crew." },
     };
 

@@ -99,6 +99,30 @@ public class EditorTests
     }
 
     [Fact]
+    public void Stretching_a_start_keeps_the_finish()
+    {
+        var plan = Edit(PlanText.Plan("A 5d"), new StretchTask("A", PlanTime.At(2027, 5, 5, 9)));
+        Assert.Equal((Length.Days(3), new DateConstraint(ConstraintKind.StartNoEarlierThan, PlanTime.At(2027, 5, 5, 9))), (plan.Find("A")!.Length, plan.Find("A")!.Constraint));
+        Assert.Equal("start", Refused(PlanText.Plan("A 5d"), new StretchTask("A", PlanTime.At(2027, 5, 10, 9))).Code);
+        Assert.Equal("milestoneLength", Refused(Edit(PlanText.Plan("A 5d"), new SetMilestone("A", true)), new StretchTask("A", PlanTime.At(2027, 5, 10, 9))).Code);
+    }
+
+    [Fact]
+    public void A_note_is_text_of_some_length()
+    {
+        Assert.Equal("Ask twice\nthen wait", Edit(PlanText.Plan("A 1d"), new SetNote("A", "Ask twice\r\nthen wait \n")).Find("A")!.Note);
+        Assert.Equal("note", Refused(PlanText.Plan("A 1d"), new SetNote("A", new string('x', PlanTask.LongestNote + 1))).Code);
+        Assert.Equal("note", Refused(PlanText.Plan("A 1d"), new SetNote("A", "\u0001")).Code);
+    }
+
+    [Fact]
+    public void What_is_added_can_be_dated_and_done_in_the_same_edit()
+    {
+        var plan = Edit(PlanText.Plan("A 1d"), new Together([new AddTask("X", "New"), new PlaceTask("X", PlanTime.At(2027, 5, 5, 9)), new SetFinish("X", PlanTime.At(2027, 5, 7, 18)), new FinishTask("X")]));
+        Assert.Equal((Length.Days(3), true), (plan.Find("X")!.Length, plan.Find("X")!.IsFinished));
+    }
+
+    [Fact]
     public void Links_are_typed_by_the_numbers_the_list_shows()
     {
         var plan = Edit(PlanText.Plan(Outline), new TypePredecessors("D", "after 1.2, 1.3 - 0.5d"));

@@ -64,6 +64,10 @@ export const COMMANDS = [
       { name: "filter", title: "Filter and sort" },
       { name: "showAll", title: "Show everything, in the plan’s order" },
       { name: "today", title: "Go to today" },
+      { name: "fitAll", title: "Fit the project into the timeline" },
+      { name: "fitPicked", title: "Fit the picked rows into the timeline" },
+      { name: "zoomIn", title: "Zoom in on the timeline", letter: "]" },
+      { name: "zoomOut", title: "Zoom out of the timeline", letter: "[" },
     ],
   },
   {

@@ -16,6 +16,7 @@ export class ListView {
   #sight;
   #body;
   #newRow;
+  #mark = document.createElement("div");
   /** @type {Map<string, { element: HTMLElement, signature: string }>} */ #drawn = new Map();
 
   /** @param {Store} store @param {Sight} sight @param {HTMLElement} list */
@@ -28,7 +29,9 @@ export class ListView {
     this.#body.setAttribute("role", "rowgroup");
     list.append(this.#body);
     this.#newRow = newRow();
-    this.#body.append(this.#newRow);
+    this.#mark.className = "drop-mark";
+    this.#mark.hidden = true;
+    this.#body.append(this.#newRow, this.#mark);
   }
 
   /** The rows in sight, with some around them. @returns {[number, number]} */
@@ -56,8 +59,19 @@ export class ListView {
       this.#drawn.delete(id);
     }
     for (const id of wanted) this.#drawRow(/** @type {number} */ (this.#store.line.get(id)));
+    this.#drawDrop();
     this.#newRow.style.top = `${rows.length * ROW_HEIGHT}px`;
     this.#newRow.setAttribute("aria-rowindex", String(rows.length + 2));
+  }
+
+  /** Marks where rows that are dragged would go. */
+  #drawDrop() {
+    const { drop } = this.#store;
+    this.#mark.hidden = drop === null;
+    if (!drop) return;
+    this.#mark.classList.toggle("is-into", drop.into);
+    this.#mark.style.top = `${drop.line * ROW_HEIGHT}px`;
+    this.#mark.style.left = drop.into ? "0" : `${44 + drop.level * 16}px`;
   }
 
   /** @param {string} id @param {string} col @returns {HTMLElement | null} */

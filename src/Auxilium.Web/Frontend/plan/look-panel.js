@@ -30,6 +30,9 @@ export function drawLook(store, project) {
       hideDone: checked("hideDone"),
       milestones: checked("milestones"),
       finishPath: checked("finishPath"),
+      weeks: /** @type {Look["weeks"]} */ (value("weeks")),
+      label: /** @type {Look["label"]} */ (value("label")),
+      colour: /** @type {Look["colour"]} */ (value("colour")),
       sort: sort === "" ? null : { col: sort, down: checked("down") },
     });
   });
@@ -54,7 +57,8 @@ export function drawLook(store, project) {
       owner.value = look.owner;
       state.value = look.state;
       for (const name of /** @type {const} */ (["hideDone", "milestones", "finishPath"])) check(name, look[name]);
-      /** @type {HTMLSelectElement} */ (field("sort")).value = look.sort?.col ?? "";
+      for (const name of /** @type {const} */ (["weeks", "label", "colour"])) field(name).value = look[name];
+      field("sort").value = look.sort?.col ?? "";
       check("down", look.sort?.down ?? false);
     }
     const filters = filtersOf(look);

@@ -13,6 +13,9 @@
  * @property {boolean} milestones only these
  * @property {boolean} finishPath only what sets the finish
  * @property {{ col: string, down: boolean } | null} sort
+ * @property {"dates" | "iso" | "us"} weeks what the timeline calls a week
+ * @property {"none" | "name" | "owner" | "dates"} label what stands beside a bar
+ * @property {"state" | "owner"} colour what a bar's fill tells
  */
 
 /** @returns {Look} */
@@ -25,6 +28,9 @@ export const plainLook = () => ({
   milestones: false,
   finishPath: false,
   sort: null,
+  weeks: "dates",
+  label: "none",
+  colour: "state",
 });
 
 /** How many filters are on. @param {Look} look */

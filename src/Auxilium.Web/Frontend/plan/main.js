@@ -17,11 +17,13 @@ import { drawLook } from "./look-panel.js";
 import { makePalette } from "./palette.js";
 import { makePaste } from "./paste.js";
 import { drawProblems } from "./problems.js";
+import { listenToRowDrags } from "./row-drag.js";
 import { Sight } from "./sight.js";
 import { Store } from "./store.js";
 import { drawStrip, openMoves } from "./strip.js";
 import { dayOf } from "./time.js";
-import { listenToDrags } from "./timeline/drag.js";
+import { listenToGestures } from "./timeline/gestures.js";
+import { listenToLinks } from "./timeline/link-panel.js";
 import { Timeline } from "./timeline/timeline.js";
 
 const element = (/** @type {string} */ id) => /** @type {HTMLElement} */ (document.getElementById(id));
@@ -40,6 +42,10 @@ const card = new TaskCard(store, outbox, element("card"), (id) => list.focus(id,
 const dialog = (/** @type {string} */ id) => () => /** @type {HTMLDialogElement} */ (element(id)).showModal();
 const commands = new Commands(store, list, actions, editor, card, {
   today: () => timeline.show(dayOf(store.project.today), 0.3),
+  fitAll: () => fit(store.rows),
+  fitPicked: () => fit(store.selection.ids.flatMap((id) => store.row(id) ?? [])),
+  zoomIn: () => zoom(1.5),
+  zoomOut: () => zoom(1 / 1.5),
   keys: dialog("keys"),
   find: () => openPalette(),
   pasteList: () => openPaste(),
@@ -65,7 +71,16 @@ store.subscribe(offerPeople);
 listenToKeys(store, list, actions, editor, commands, element("list"));
 listenToNewTask(store, list, actions);
 listenToClipboard(store, actions, main.dataset.project ?? "", openPaste);
-listenToDrags(store, outbox, actions, timeline, (id) => list.focus(id, store.current?.col ?? "name"));
+listenToGestures(
+  store,
+  outbox,
+  actions,
+  timeline,
+  (id) => list.focus(id, store.current?.col ?? "name", { keepRange: true }),
+  (id) => editor.open(id, "name"),
+);
+listenToLinks(store, outbox, actions, timeline.body);
+listenToRowDrags(store, actions, element("list"));
 drawChoice(store, actions, data.calendars);
 drawLook(store, main.dataset.project ?? "");
 drawStrip(store);
@@ -80,7 +95,8 @@ for (const button of /** @type {NodeListOf<HTMLElement>} */ (document.querySelec
     commands.run(button.dataset.command ?? "");
   });
 }
-chooseOne("scale", timeline.scale.name, (name) => timeline.zoom(name));
+const pressScale = chooseOne("scale", timeline.scale.name, (name) => timeline.zoom(name));
+timeline.listenToWheel((name) => pressScale(name, false));
 chooseOne("pane", remembered("pane", "both"), (name) => {
   board.dataset.pane = name;
   sight.measure();
@@ -116,7 +132,8 @@ element("list").addEventListener("mousedown", (event) => {
   }
   // A second press on the same cell edits it.
   if (again && col !== "no") editor.open(id, col);
-  else list.focus(id, col);
+  // A picked row may be about to be dragged, with the others.
+  else list.focus(id, col, { keepRange: store.selection.has(id) });
 });
 element("list").addEventListener("focusin", (event) => {
   const cell = /** @type {Element} */ (event.target).closest(".cell");
@@ -151,13 +168,29 @@ function offerPeople() {
 /** Buttons of which one is pressed. @param {string} name @param {string} first @param {(value: string) => void} act */
 function chooseOne(name, first, act) {
   const buttons = /** @type {HTMLElement[]} */ ([...document.querySelectorAll(`.tool[data-${name}]`)]);
-  const press = (/** @type {string} */ value) => {
+  const press = (/** @type {string} */ value, acts = true) => {
     for (const button of buttons) button.setAttribute("aria-pressed", String(button.dataset[name] === value));
     localStorage.setItem(`auxilium-${name}`, value);
-    act(value);
+    if (acts) act(value);
   };
   for (const button of buttons) button.addEventListener("click", () => press(button.dataset[name] ?? first));
   press(first);
+  return press;
+}
+
+/** @param {number} by */
+function zoom(by) {
+  timeline.zoom(timeline.scale.day * by);
+  pressScale(timeline.scale.name, false);
+}
+
+/** @param {import("./types.js").Row[]} rows */
+function fit(rows) {
+  const dated = rows.filter((row) => row.start !== null);
+  if (dated.length === 0) return;
+  const starts = dated.map((row) => /** @type {number} */ (row.start));
+  timeline.fit(Math.min(...starts), Math.max(...dated.map((row) => row.finish)));
+  pressScale(timeline.scale.name, false);
 }
 
 /** @param {string} name @param {string} otherwise */

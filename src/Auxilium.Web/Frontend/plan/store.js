@@ -3,6 +3,7 @@
 
 /** @import { Changes, Row, Link, Person, Closed, Project, Draft, Run } from "./types.js" */
 /** @import { Look } from "./look.js" */
+/** @import { Place } from "./place.js" */
 import { plainLook, shownRows } from "./look.js";
 import { Selection } from "./selection.js";
 
@@ -28,11 +29,16 @@ export class Store {
   /** @type {{ id: string, col: string } | null} */ current = null;
   /** Rows that the server does not know yet, with the sibling each stands after. @type {Map<string, { row: Row, after: string | null }>} */ unsaved =
     new Map();
-  /** What a drag would move, as drawn over the bars. @type {{ id: string, start: number, finish: number, dragged: boolean }[]} */ ghosts =
+  /** What a drag would move, as drawn over the bars; a new task's has no row but a line. @type {{ id: string, line?: number, start: number, finish: number, dragged: boolean }[]} */ ghosts =
     [];
+  /** The link that is being drawn. @type {{ x1: number, y1: number, x2: number, y2: number, lands: boolean } | null} */ thread =
+    null;
+  /** Where rows that are dragged would go. @type {Place | null} */ drop = null;
+  /** The row whose links are lit up. @type {string | null} */ lit = null;
 
   /** @type {(() => void)[]} */ #listeners = [];
   #asked = false;
+  /** @type {{ id: string, links: Link[], others: Set<string> } | null} */ #linkedTo = null;
 
   /** @param {Changes} changes */
   constructor(changes) {
@@ -119,6 +125,15 @@ export class Store {
     let last = at;
     while (last + 1 < this.rows.length && this.rows[last + 1].level > this.rows[at].level) last++;
     return last;
+  }
+
+  /** Ids of the rows that a row is linked to. @param {string} id @returns {Set<string>} */
+  linked(id) {
+    if (this.#linkedTo?.id !== id || this.#linkedTo.links !== this.links) {
+      const others = this.links.flatMap(({ from, to }) => (from === id ? [to] : to === id ? [from] : []));
+      this.#linkedTo = { id, links: this.links, others: new Set(others) };
+    }
+    return this.#linkedTo.others;
   }
 
   /** The nearest saved row before a row in the same phase. @param {string} id @returns {string | null} */

@@ -44,6 +44,21 @@ export function monthName(day) {
   return `${LONG_MONTHS[month]} ${year}`;
 }
 
+/** The number of the ISO week, which begins on Monday and belongs to the year of its Thursday. @param {number} day */
+export function isoWeek(day) {
+  const thursday = day - (day % 7) + 3;
+  return Math.floor((thursday - firstOf(parts(thursday).year)) / 7) + 1;
+}
+
+/** The number of the US week, which begins on Sunday; the first has 1 January in it. @param {number} day */
+export function usWeek(day) {
+  const first = firstOf(parts(day).year);
+  return Math.floor((day - (first - ((first + 1) % 7))) / 7) + 1;
+}
+
+/** The first day of a year. @param {number} year */
+const firstOf = (year) => Date.UTC(year, 0, 1) / 86_400_000 + EPOCH_DAYS;
+
 /** @param {number} day */
 export const iso = (day) => utc(day).toISOString().slice(0, 10);
 

@@ -5,22 +5,40 @@
 import { DAY, dayOf } from "../time.js";
 
 /** Pixels a day. @type {Record<string, number>} */
-export const SCALES = { days: 38, weeks: 16, months: 4.4 };
+export const SCALES = { hours: 240, days: 38, weeks: 16, months: 4.4, years: 1 };
+
+const LEAST = 0.25;
+const MOST = 900;
+
+/** The widths from which on a scale tells hours, days and so on. @type {[string, number][]} */
+const FROM = [
+  ["hours", 130],
+  ["days", 25],
+  ["weeks", 8.5],
+  ["months", 2],
+  ["years", 0],
+];
 
 /**
  * @typedef {object} Scale
- * @property {string} name
+ * @property {string} name what it tells: hours, days, weeks, months or years
  * @property {number} day pixels a day
  * @property {number} firstDay a Monday
  * @property {number} lastDay
  * @property {number} width
+ * @property {number} dayStart minute of the day at which a day's width begins
+ * @property {number} dayEnd
  * @property {(day: number) => number} xOfDay
  * @property {(minutes: number) => number} x
  */
 
-/** @param {string} name @param {Project} project @param {Row[]} rows @returns {Scale} */
-export function scaleFor(name, project, rows) {
-  const day = SCALES[name];
+/** A width that can be drawn. @param {number} day */
+export const within = (day) => Math.min(MOST, Math.max(LEAST, day));
+
+/** @param {string | number} at a scale by its name, or pixels a day @param {Project} project @param {Row[]} rows @returns {Scale} */
+export function scaleFor(at, project, rows) {
+  const day = within(typeof at === "number" ? at : (SCALES[at] ?? SCALES.weeks));
+  const name = /** @type {[string, number]} */ (FROM.find(([, from]) => day >= from))[0];
   const margin = Math.max(14, Math.ceil(220 / day));
   let first = Math.min(dayOf(project.start), dayOf(project.today));
   let last = Math.max(dayOf(project.finish), dayOf(project.finishBy ?? 0), dayOf(project.today));
@@ -31,13 +49,14 @@ export function scaleFor(name, project, rows) {
   }
   const firstDay = Math.floor((first - margin) / 7) * 7;
   const lastDay = last + 2 * margin + Math.ceil(500 / day);
-  const hours = Math.max(1, project.dayEnd - project.dayStart);
+  const { dayStart, dayEnd } = project;
+  const hours = Math.max(1, dayEnd - dayStart);
   const xOfDay = (/** @type {number} */ d) => (d - firstDay) * day;
   const x = (/** @type {number} */ minutes) => {
-    const inDay = (minutes % DAY) - project.dayStart;
+    const inDay = (minutes % DAY) - dayStart;
     return xOfDay(dayOf(minutes)) + day * Math.max(0, Math.min(1, inDay / hours));
   };
-  return { name, day, firstDay, lastDay, width: (lastDay - firstDay) * day, xOfDay, x };
+  return { name, day, firstDay, lastDay, width: (lastDay - firstDay) * day, dayStart, dayEnd, xOfDay, x };
 }
 
 /** The day under a point. @param {Scale} scale @param {number} x */

@@ -5,17 +5,18 @@
 /** @import { Row, Link } from "../types.js" */
 /** @import { Scale } from "./scale.js" */
 /** @import { Shape } from "./svg.js" */
-import { rowSentence } from "../columns.js";
+import { ownerOf, rowSentence } from "../columns.js";
 import { dayOf, finishDayOf, short } from "../time.js";
 import { linkPath, sideLinkPath } from "./link-path.js";
 
 export const ROW = 30;
 const BAR = 18;
 const LEAST = 6;
+const MARK = 5; // the least width of days off that is still worth hatching
 
 /** @typedef {{ first: number, last: number, left: number, right: number, height: number }} Viewport rows and pixels in sight */
 
-/** @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Record<"back" | "trays" | "tails" | "links" | "bars" | "ghosts", Shape[]>} */
+/** @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Record<"back" | "trays" | "tails" | "links" | "bars" | "knobs" | "ghosts", Shape[]>} */
 export function bodyShapes(store, scale, view) {
   const rows = store.shown.slice(view.first, view.last).map((row, i) => ({ row, at: view.first + i }));
   const bars = rows.filter(({ row }) => row.start !== null && row.kind !== "phase");
@@ -25,7 +26,8 @@ export function bodyShapes(store, scale, view) {
     tails: bars.flatMap(({ row, at }) => tailShapes(row, at, scale)),
     links: linkShapes(store, scale, view),
     bars: bars.map(({ row, at }) => barShape(store, row, at, scale)),
-    ghosts: ghostShapes(store, scale),
+    knobs: knobShapes(store, scale),
+    ghosts: [...ghostShapes(store, scale), ...dropShapes(store, view)],
   };
 }
 
@@ -36,12 +38,12 @@ function backShapes(store, scale, view) {
   for (const { from, to, name } of store.closed) {
     const x = scale.xOfDay(dayOf(from));
     const width = scale.xOfDay(dayOf(to)) - x;
-    if (x > view.right || x + width < view.left || (scale.name === "months" && width < 6)) continue;
+    if (x > view.right || x + width < view.left || width < MARK) continue;
     const parts = name ? [{ key: "name", tag: "title", at: {}, text: name }] : [];
     shapes.push({ key: `c${from}`, tag: "rect", at: { x, y: 0, width, height, fill: "url(#hatch)" }, parts });
   }
   const firstDay = Math.max(scale.firstDay, scale.firstDay + Math.floor(view.left / scale.day / 7) * 7);
-  for (let day = firstDay; scale.name !== "months" && scale.xOfDay(day) < view.right; day += 7) {
+  for (let day = firstDay; scale.day > 6 && scale.xOfDay(day) < view.right; day += 7) {
     const x = scale.xOfDay(day);
     shapes.push({ key: `g${day}`, tag: "line", at: { x1: x, y1: 0, x2: x, y2: height, class: "grid-line" } });
   }
@@ -144,8 +146,10 @@ function linkShapes(store, scale, view) {
     const [before, after] = [store.shown[from], store.shown[to]];
     if (before.start === null || after.start === null) continue;
     const path = pathOf(link, [before, from], [after, to], scale);
-    const name = link.setsFinish ? " sets-finish" : "";
+    const lit = store.lit === link.from || store.lit === link.to ? " is-lit" : "";
+    const name = (link.setsFinish ? " sets-finish" : "") + lit;
     const key = `${link.from}>${link.to}`;
+    shapes.push({ key: `${key}/hit`, tag: "path", at: { d: path.path, class: "link-hit", "data-link": key } });
     shapes.push({ key, tag: "path", at: { d: path.path, class: `link${name}` } });
     shapes.push({ key: `${key}/arrow`, tag: "path", at: { d: path.arrow, class: `arrow${name}` } });
   }
@@ -181,8 +185,31 @@ const middle = (row, at) => at * ROW + 15;
 /** @param {Store} store @param {Row} row @param {number} at @param {Scale} scale @returns {Shape} */
 function barShape(store, row, at, scale) {
   const parts = row.kind === "milestone" ? pennant(row, at, scale) : bar(row, at, scale);
+  /** @type {Shape["at"]} */
   const group = { "data-bar": row.id, tabindex: -1, role: "img", "aria-label": rowSentence(store, row) };
+  if (isNear(store, row.id)) group.class = "is-lit";
+  const owner = store.look.colour === "owner" ? ownerOf(store, row) : undefined;
+  if (owner) group["data-hue"] = owner.hue;
+  const label = labelOf(store, row);
+  if (label) parts.push(labelShape(label, row, at, scale));
   return { key: row.id, tag: "g", at: group, parts };
+}
+
+/** What stands beside a bar, by choice. @param {Store} store @param {Row} row */
+function labelOf(store, row) {
+  const { label } = store.look;
+  if (label === "name") return row.name;
+  if (label === "owner") return ownerOf(store, row)?.initials ?? "";
+  if (label === "dates" && row.start !== null && row.kind !== "milestone")
+    return `${short(dayOf(row.start))} – ${short(finishDayOf(row.finish))}`;
+  return "";
+}
+
+/** @param {string} label @param {Row} row @param {number} at @param {Scale} scale @returns {Shape} */
+function labelShape(label, row, at, scale) {
+  // A milestone's date stands there already.
+  const x = endOf(row, at, scale).x + (row.kind === "milestone" ? 64 : 10);
+  return { key: "beside", tag: "text", at: { x, y: at * ROW + 19, class: "mark-label beside" }, text: label };
 }
 
 /** @param {Row} row @param {number} at @param {Scale} scale @returns {Shape[]} */
@@ -273,10 +300,69 @@ function pennant(row, at, scale) {
   ];
 }
 
+/** Whether a row is the lit one, or linked to it. @param {Store} store @param {string} id */
+function isNear(store, id) {
+  const { lit } = store;
+  if (lit === null) return false;
+  return lit === id || store.linked(lit).has(id);
+}
+
+/** What the lit bar can be grabbed by: links from either end, and how far it is. @param {Store} store @param {Scale} scale @returns {Shape[]} */
+function knobShapes(store, scale) {
+  const row = store.row(store.lit);
+  const at = store.line.get(store.lit ?? "");
+  if (!row || at === undefined || row.start === null || row.kind === "phase" || store.ghosts.length > 0) return [];
+  const [from, to] = [startOf(row, at, scale).x, endOf(row, at, scale).x];
+  const end = row.kind === "milestone" ? to + 16 : to;
+  const y = at * ROW + 15;
+  const of = { "data-knob-of": row.id };
+  /** @param {string} key @param {number} cx @param {string} title @returns {Shape} */
+  const knob = (key, cx, title) => ({
+    key,
+    tag: "circle",
+    at: { ...of, cx, cy: y, r: 5, class: "knob", "data-knob": key },
+    parts: [{ key: "title", tag: "title", at: {}, text: title }],
+  });
+  const knobs = [
+    knob("start", from - 9, "Draw a link from the start"),
+    knob("finish", end + 9, "Draw a link from the finish"),
+  ];
+  if (row.kind === "task" && to - from > 14) {
+    const x = row.progress <= 0 ? from : row.doneTo === null ? to : Math.min(to, scale.x(row.doneTo));
+    const d = `M${x - 5} ${y + 15}l5 -7l5 7z`;
+    const title = { key: "title", tag: "title", at: {}, text: "Drag to say how far it is" };
+    knobs.push({
+      key: "progress",
+      tag: "path",
+      at: { ...of, d, class: "knob", "data-knob": "progress" },
+      parts: [title],
+    });
+  }
+  return knobs;
+}
+
+/** Where dragged rows would go, and the link that is being drawn. @param {Store} store @param {Viewport} view @returns {Shape[]} */
+function dropShapes(store, view) {
+  /** @type {Shape[]} */ const shapes = [];
+  const { drop, thread } = store;
+  if (drop) {
+    const y = drop.line * ROW;
+    const at = drop.into
+      ? { x: view.left, y: y + 1, width: view.right - view.left, height: ROW - 2, class: "drop-into" }
+      : { x: view.left, y: y - 1.5, width: view.right - view.left, height: 3, class: "drop-line" };
+    shapes.push({ key: "drop", tag: "rect", at });
+  }
+  if (thread) {
+    const { lands, ...ends } = thread;
+    shapes.push({ key: "thread", tag: "line", at: { ...ends, class: `thread${lands ? " lands" : ""}` } });
+  }
+  return shapes;
+}
+
 /** @param {Store} store @param {Scale} scale @returns {Shape[]} */
 function ghostShapes(store, scale) {
-  return store.ghosts.flatMap(({ id, start, finish, dragged }) => {
-    const at = store.line.get(id);
+  return store.ghosts.flatMap(({ id, line, start, finish, dragged }) => {
+    const at = line ?? store.line.get(id);
     if (at === undefined) return [];
     const x = scale.x(start);
     const width = Math.max(LEAST, scale.x(finish) - x);

@@ -6,13 +6,13 @@
 /** @import { Sight } from "../sight.js" */
 /** @import { Scale } from "./scale.js" */
 import { HEAD_HEIGHT } from "../list.js";
-import { dayOf } from "../time.js";
+import { dayOf, finishDayOf } from "../time.js";
 import { headShapes } from "./head-shapes.js";
-import { scaleFor } from "./scale.js";
+import { SCALES, scaleFor, within } from "./scale.js";
 import { bodyShapes } from "./shapes.js";
 import { patch, svgElement } from "./svg.js";
 
-const LAYERS = /** @type {const} */ (["back", "trays", "tails", "links", "bars", "ghosts"]);
+const LAYERS = /** @type {const} */ (["back", "trays", "tails", "links", "bars", "knobs", "ghosts"]);
 
 export class Timeline {
   #store;
@@ -49,7 +49,7 @@ export class Timeline {
 
   draw() {
     const before = this.scale;
-    this.scale = scaleFor(before.name, this.#store.project, this.#store.rows);
+    this.scale = scaleFor(before.day, this.#store.project, this.#store.rows);
     const [first, last] = this.#list.range();
     const height = Math.max(this.#list.height, this.#sight.height - HEAD_HEIGHT);
     size(this.#head, this.scale.width, HEAD_HEIGHT);
@@ -59,18 +59,45 @@ export class Timeline {
     this.#sight.scroll({ left: this.#sight.left + added });
     const { left } = this.#sight;
     const right = left + this.#width;
-    patch(this.#head, headShapes(this.#store.project, this.scale, left, right));
+    patch(this.#head, headShapes(this.#store.project, this.scale, left, right, this.#store.look.weeks));
     const shapes = bodyShapes(this.#store, this.scale, { first, last, left: left - 300, right: right + 300, height });
     for (const name of LAYERS) patch(this.#layers[name], shapes[name]);
+    this.#body.classList.toggle("has-lit", this.#store.lit !== null && this.#store.linked(this.#store.lit).size > 0);
   }
 
-  /** Changes the scale about the middle of what is in sight. @param {string} name */
-  zoom(name) {
-    const half = this.#width / 2;
-    const middle = this.scale.firstDay + (this.#sight.left + half) / this.scale.day;
-    this.scale = scaleFor(name, this.#store.project, this.#store.rows);
+  /**
+   * Changes the scale about a point that stays where it is.
+   * @param {string | number} scale its name, or pixels a day @param {number} [at] pixels from the left of what is in sight; its middle when left out
+   */
+  zoom(scale, at = this.#width / 2) {
+    const day = this.scale.firstDay + (this.#sight.left + at) / this.scale.day;
+    this.scale = scaleFor(scale, this.#store.project, this.#store.rows);
     this.draw();
-    this.#sight.scroll({ left: this.scale.xOfDay(middle) - half });
+    this.#sight.scroll({ left: this.scale.xOfDay(day) - at });
+    this.draw();
+  }
+
+  /** Makes these times fill the width. @param {number} from minutes @param {number} to minutes */
+  fit(from, to) {
+    const [first, last] = [dayOf(from), finishDayOf(to) + 1];
+    this.zoom(Math.min(SCALES.hours, (this.#width * 0.92) / Math.max(1, last - first)));
+    this.show(first, 0.04);
+    this.draw();
+  }
+
+  /** Zooms with the wheel while Ctrl is held, as a pinch of two fingers on a pad does. @param {(scale: string) => void} told */
+  listenToWheel(told) {
+    this.#body.parentElement?.addEventListener(
+      "wheel",
+      (event) => {
+        if (!event.ctrlKey && !event.metaKey) return;
+        event.preventDefault();
+        const left = this.#body.getBoundingClientRect().left + this.#sight.left;
+        this.zoom(within(this.scale.day * Math.exp(-event.deltaY / 300)), event.clientX - left);
+        told(this.scale.name);
+      },
+      { passive: false },
+    );
   }
 
   /** @param {number} day @param {number} share of the width that stays left of it */
