@@ -12,6 +12,9 @@ public enum TakeBack
 
     /// <summary>The last taking back: the edit is done again.</summary>
     LastTakeBack,
+
+    /// <summary>One entry of the journal, whoever made it.</summary>
+    Entry,
 }
 
 /// <summary>Somebody wants a plan changed.</summary>
@@ -19,8 +22,9 @@ public enum TakeBack
 /// <param name="BaseVersion">The version of the plan that its author saw.</param>
 /// <param name="Edit">The edit, or <c>null</c> when <paramref name="TakeBack"/> says which one to take back.</param>
 /// <param name="Person">Id of its author.</param>
+/// <param name="Entry">Which entry of the journal to take back, with <see cref="TakeBack.Entry"/>.</param>
 /// <param name="Overrule">Its author has seen what somebody else changed meanwhile, and wants this all the same.</param>
-public sealed record EditRequest(Guid EditId, int BaseVersion, PlanEdit? Edit, TakeBack? TakeBack, string Person, bool Overrule = false);
+public sealed record EditRequest(Guid EditId, int BaseVersion, PlanEdit? Edit, TakeBack? TakeBack, string Person, bool Overrule = false, long? Entry = null);
 
 /// <summary>What became of a request.</summary>
 public abstract record EditOutcome;
@@ -47,6 +51,14 @@ public sealed record EditRecord(
     IReadOnlyList<DeadlineChange> Deadlines,
     IReadOnlyList<string> Path,
     bool PathChanged);
+
+/// <summary>One edit as the journal lists it.</summary>
+/// <param name="At">UTC.</param>
+/// <param name="Version">The version of the plan that it made.</param>
+/// <param name="Moved">How many tasks moved.</param>
+/// <param name="TakesBack">The entry that it takes back, if it does.</param>
+/// <param name="Stands">Whether it has not been taken back.</param>
+public sealed record JournalEntry(long Id, DateTime At, int Version, string PersonId, string Person, ImmutableArray<TextRun> Sentence, int Moved, PlanTime FinishBefore, PlanTime FinishAfter, long? TakesBack, bool Stands);
 
 /// <summary>Somebody else changed the same thing meanwhile; nothing was done.</summary>
 /// <param name="Theirs">What it is now.</param>

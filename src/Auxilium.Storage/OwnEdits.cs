@@ -22,12 +22,14 @@ internal sealed class OwnEdits
         long? redo = null;
         var takenBack = new HashSet<long>();
         var entries = db.Journal
-            .Where(j => j.ProjectId == project && j.PersonId == person)
+            // Others may have taken back what this person did.
+            .Where(j => j.ProjectId == project && (j.PersonId == person || j.TakesBack != null))
             .OrderByDescending(j => j.Id)
             .Select(j => new
             {
                 j.Id,
                 j.TakesBack,
+                IsOwn = j.PersonId == person,
                 // Taking back a taking back is doing again: not something to do again itself.
                 DoesAgain = j.TakesBack != null && db.Journal.Any(t => t.Id == j.TakesBack && t.TakesBack != null),
             })
@@ -37,9 +39,21 @@ internal sealed class OwnEdits
             if (takenBack.Contains(entry.Id)) continue;
             if (entry.TakesBack is not { } target) return new OwnEdits(entry.Id, redo);
             takenBack.Add(target);
-            if (!entry.DoesAgain) redo ??= entry.Id;
+            if (entry.IsOwn && !entry.DoesAgain) redo ??= entry.Id;
         }
         return new OwnEdits(null, redo);
+    }
+
+    /// <summary>Which of some entries stand: nothing that stands takes them back.</summary>
+    public static async Task<HashSet<long>> StandingAsync(AuxiliumDb db, Guid project, IReadOnlyCollection<long> entries, CancellationToken cancel)
+    {
+        var first = entries.Count == 0 ? long.MaxValue : entries.Min();
+        var takings = await db.Journal.Where(j => j.ProjectId == project && j.Id > first && j.TakesBack != null).OrderByDescending(j => j.Id).Select(j => new { j.Id, Target = j.TakesBack!.Value }).ToListAsync(cancel);
+        var takenBack = new HashSet<long>();
+        foreach (var taking in takings)
+            if (!takenBack.Contains(taking.Id))
+                takenBack.Add(taking.Target);
+        return [.. entries.Where(id => !takenBack.Contains(id))];
     }
 
     /// <summary>Edits later than an entry that still stand.</summary>

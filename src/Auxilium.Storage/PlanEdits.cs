@@ -30,7 +30,7 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
         if (await db.Journal.Where(j => j.ProjectId == project && j.EditId == request.EditId).Select(j => j.Sentence).SingleOrDefaultAsync(cancel) is { } earlier)
             return new EditCommitted(current, current, null, ReadSentence(earlier));
 
-        var target = request.TakeBack is { } which ? await TargetAsync(db, project, request.Person, which, cancel) : null;
+        var target = request.TakeBack is { } which ? await TargetAsync(db, project, request, which, cancel) : null;
         if (request.TakeBack is not null && target is null) return new NothingToTakeBack();
         var json = new EditJson(today);
         var edit = target is null ? request.Edit! : json.Read(target.Inverse);
@@ -94,9 +94,44 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
         return (own.Undo is not null, own.Redo is not null);
     }
 
-    private static async Task<JournalRow?> TargetAsync(AuxiliumDb db, Guid project, string person, TakeBack which, CancellationToken cancel)
+    /// <summary>The newest entries of a plan's journal, the last first.</summary>
+    /// <param name="project">Id of the project.</param>
+    /// <param name="before">Only entries with a smaller id, for the next page.</param>
+    /// <param name="task">Only those that changed or moved this task.</param>
+    /// <param name="person">Only those of this person.</param>
+    /// <param name="most">At most so many.</param>
+    /// <param name="cancel">Ends the wait.</param>
+    public async Task<IReadOnlyList<JournalEntry>> JournalAsync(Guid project, long? before, string? task, string? person, int most, CancellationToken cancel = default)
     {
-        var own = await OwnEdits.OfAsync(db, project, person, cancel);
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var rows = db.Journal.AsNoTracking().Where(j => j.ProjectId == project);
+        if (before is { } id) rows = rows.Where(j => j.Id < id);
+        if (person is not null) rows = rows.Where(j => j.PersonId == person);
+        if (task is not null)
+        {
+            var escaped = task.Replace("_", "\\_", StringComparison.Ordinal);
+            var (touched, moved) = ($"{escaped}/%", $"%\"Task\":\"{escaped}\"%");
+            rows = rows.Where(j => j.Touched.Any(t => EF.Functions.Like(t, touched)) || EF.Functions.Like(j.Moves, moved));
+        }
+        var page = await rows.OrderByDescending(j => j.Id).Take(most).ToListAsync(cancel);
+        var standing = await OwnEdits.StandingAsync(db, project, [.. page.Select(j => j.Id)], cancel);
+        var ids = page.Select(j => j.PersonId).Distinct().ToList();
+        var names = await db.People.Where(p => ids.Contains(p.Id)).ToDictionaryAsync(p => p.Id, p => p.Name, cancel);
+        return [.. page.Select(j =>
+        {
+            var did = JournalRipple.Read(j.Moves, ReadSentence(j.Sentence), PlanTime.FromDateTime(j.FinishBefore), PlanTime.FromDateTime(j.FinishAfter));
+            return new JournalEntry(j.Id, j.At, j.Version, j.PersonId, names.GetValueOrDefault(j.PersonId, "Somebody"), did.Sentence, did.Moves.Count, did.FinishBefore, did.FinishAfter, j.TakesBack, standing.Contains(j.Id));
+        })];
+    }
+
+    private static async Task<JournalRow?> TargetAsync(AuxiliumDb db, Guid project, EditRequest request, TakeBack which, CancellationToken cancel)
+    {
+        if (which == TakeBack.Entry)
+        {
+            if (request.Entry is not { } entry || !(await OwnEdits.StandingAsync(db, project, [entry], cancel)).Contains(entry)) return null;
+            return await db.Journal.AsNoTracking().SingleOrDefaultAsync(j => j.Id == entry && j.ProjectId == project, cancel);
+        }
+        var own = await OwnEdits.OfAsync(db, project, request.Person, cancel);
         var id = which == TakeBack.LastEdit ? own.Undo : own.Redo;
         return id is null ? null : await db.Journal.AsNoTracking().SingleAsync(j => j.Id == id, cancel);
     }

@@ -43,6 +43,8 @@ public class RightsTests(DemoApp demo) : IClassFixture<DemoApp>
     [InlineData("GET", "/api/v1/projects/{id}/plan", 401, 200)]
     [InlineData("GET", "/api/v1/projects/{id}/edits/last", 401, 404)]
     [InlineData("GET", "/projects/{id}/check-up", 401, 200)]
+    [InlineData("GET", "/projects/{id}/journal", 401, 200)]
+    [InlineData("GET", "/api/v1/projects/{id}/journal", 401, 200)]
     [InlineData("GET", "/projects/{id}/forecast", 401, 200)]
     [InlineData("GET", "/projects/{id}/settings", 401, 200)]
     [InlineData("GET", "/api/v1/projects/{id}/tasks/a", 401, 200)]

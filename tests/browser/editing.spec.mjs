@@ -173,7 +173,7 @@ test("a bar that is dragged goes not before that day, says so before, and Escape
   const at = async () => {
     const box = await bar.boundingBox();
     if (!box) throw new Error("The bar is not in sight.");
-    return { x: box.x + 8, y: box.y + 10 };
+    return { x: box.x + 16, y: box.y + 10 };
   };
   const from = await at();
   await page.mouse.move(from.x, from.y);

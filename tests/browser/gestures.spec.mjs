@@ -151,7 +151,7 @@ test("the scale follows the wheel about the pointer, from hours to years, and fi
   await page.keyboard.up("Control");
   await expect(page.locator(".time-head")).toContainText("Q2");
   await page.getByRole("button", { name: "Fit" }).click();
-  await expect(plan.bar("Strike and store")).toBeInViewport();
+  await expect(plan.bar("Dry-run at dusk")).toBeInViewport();
   await expect(plan.bar("Agree towpath closing")).toBeInViewport();
 });
 

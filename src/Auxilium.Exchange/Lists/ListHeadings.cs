@@ -3,21 +3,24 @@ namespace Auxilium.Exchange.Lists;
 /// <summary>What people write above the columns of a list.</summary>
 internal static class ListHeadings
 {
-    private static readonly Dictionary<string, ListColumnKind> Words = new(StringComparer.OrdinalIgnoreCase)
-    {
-        ["task"] = ListColumnKind.Name, ["tasks"] = ListColumnKind.Name, ["name"] = ListColumnKind.Name, ["task name"] = ListColumnKind.Name, ["title"] = ListColumnKind.Name, ["what"] = ListColumnKind.Name, ["activity"] = ListColumnKind.Name, ["item"] = ListColumnKind.Name, ["to do"] = ListColumnKind.Name, ["job"] = ListColumnKind.Name,
-        ["no"] = ListColumnKind.Number, ["nr"] = ListColumnKind.Number, ["number"] = ListColumnKind.Number, ["#"] = ListColumnKind.Number, ["id"] = ListColumnKind.Number, ["outline"] = ListColumnKind.Number, ["outline number"] = ListColumnKind.Number, ["row"] = ListColumnKind.Number,
-        ["length"] = ListColumnKind.Length, ["duration"] = ListColumnKind.Length, ["days"] = ListColumnKind.Length, ["takes"] = ListColumnKind.Length, ["how long"] = ListColumnKind.Length, ["time"] = ListColumnKind.Length, ["estimate"] = ListColumnKind.Length,
-        ["start"] = ListColumnKind.Start, ["starts"] = ListColumnKind.Start, ["start date"] = ListColumnKind.Start, ["begin"] = ListColumnKind.Start, ["begins"] = ListColumnKind.Start, ["from"] = ListColumnKind.Start,
-        ["finish"] = ListColumnKind.Finish, ["finishes"] = ListColumnKind.Finish, ["finish date"] = ListColumnKind.Finish, ["end"] = ListColumnKind.Finish, ["ends"] = ListColumnKind.Finish, ["end date"] = ListColumnKind.Finish, ["until"] = ListColumnKind.Finish, ["to"] = ListColumnKind.Finish, ["due"] = ListColumnKind.Finish, ["due date"] = ListColumnKind.Finish, ["by"] = ListColumnKind.Finish,
-        ["owner"] = ListColumnKind.Owner, ["who"] = ListColumnKind.Owner, ["responsible"] = ListColumnKind.Owner, ["person"] = ListColumnKind.Owner, ["assigned to"] = ListColumnKind.Owner, ["assignee"] = ListColumnKind.Owner, ["lead"] = ListColumnKind.Owner,
-        ["after"] = ListColumnKind.After, ["predecessor"] = ListColumnKind.After, ["predecessors"] = ListColumnKind.After, ["depends on"] = ListColumnKind.After, ["waits for"] = ListColumnKind.After, ["comes after"] = ListColumnKind.After, ["needs"] = ListColumnKind.After,
-        ["progress"] = ListColumnKind.Progress, ["done"] = ListColumnKind.Progress, ["%"] = ListColumnKind.Progress, ["% done"] = ListColumnKind.Progress, ["complete"] = ListColumnKind.Progress, ["state"] = ListColumnKind.Progress, ["status"] = ListColumnKind.Progress,
-        ["note"] = ListColumnKind.Note, ["notes"] = ListColumnKind.Note, ["comment"] = ListColumnKind.Note, ["comments"] = ListColumnKind.Note, ["remark"] = ListColumnKind.Note, ["remarks"] = ListColumnKind.Note, ["details"] = ListColumnKind.Note, ["description"] = ListColumnKind.Note,
-    };
+    private static readonly (ListColumnKind Kind, string Words)[] Groups =
+    [
+        (ListColumnKind.Name, "task, tasks, name, task name, title, what, activity, item, to do, job"),
+        (ListColumnKind.Number, "no, nr, number, #, id, outline, outline number, row"),
+        (ListColumnKind.Length, "length, duration, days, takes, how long, time, estimate"),
+        (ListColumnKind.Start, "start, starts, start date, begin, begins, from"),
+        (ListColumnKind.Finish, "finish, finishes, finish date, end, ends, end date, until, to, due, due date, by"),
+        (ListColumnKind.Owner, "owner, who, responsible, person, assigned to, assignee, lead"),
+        (ListColumnKind.After, "after, predecessor, predecessors, depends on, waits for, comes after, needs"),
+        (ListColumnKind.Progress, "progress, done, %, % done, complete, state, status"),
+        (ListColumnKind.Note, "note, notes, comment, comments, remark, remarks, details, description"),
+    ];
+
+    private static readonly Dictionary<string, ListColumnKind> Kinds =
+        Groups.SelectMany(group => group.Words.Split(", ").Select(word => (word, group.Kind))).ToDictionary(pair => pair.word, pair => pair.Kind, StringComparer.OrdinalIgnoreCase);
 
     public static ListColumnKind? Of(string cell) =>
-        Words.TryGetValue(cell.Trim().Trim('"', '.', ':', '?', '(', ')').Trim(), out var kind) ? kind : null;
+        Kinds.TryGetValue(cell.Trim().Trim('"', '.', ':', '?', '(', ')').Trim(), out var kind) ? kind : null;
 
     public static int Known(IEnumerable<string> cells) => cells.Count(cell => Of(cell) is not null);
 }

@@ -9,10 +9,10 @@ namespace Auxilium.Web.Api;
 
 /// <summary>
 /// The body of an edit: <c>{ "id": "…uuid…", "baseVersion": 7, "edit": { "type": … } }</c>, or instead of <c>edit</c>
-/// <c>"takeBack": "lastEdit"</c> or <c>"lastTakeBack"</c>; with <c>"overrule": true</c> to have it though somebody changed the same.
+/// <c>"takeBack": "lastEdit"</c>, <c>"lastTakeBack"</c> or the id of an entry of the journal; with <c>"overrule": true</c> to have it though somebody changed the same.
 /// <c>"near": "2028-05-12"</c> is the day that dates without a year are closest to, instead of today.
 /// </summary>
-internal sealed record EditDocument(Guid Id, int BaseVersion, PlanEdit? Edit, TakeBack? TakeBack, bool Overrule)
+internal sealed record EditDocument(Guid Id, int BaseVersion, PlanEdit? Edit, TakeBack? TakeBack, bool Overrule, long? Entry)
 {
     private static readonly string[] Fields = ["id", "baseVersion", "edit", "takeBack", "overrule", "near"];
 
@@ -27,14 +27,14 @@ internal sealed record EditDocument(Guid Id, int BaseVersion, PlanEdit? Edit, Ta
         var baseVersion = Get(root, "baseVersion") is { ValueKind: JsonValueKind.Number } v && v.TryGetInt32(out var number) && number > 0 ? number : throw Wrong("$.baseVersion", "“baseVersion” must be the version of the plan that the edit was made on.");
         DateOnly? near = Get(root, "near") is { } n ? ReadDay(n) : null;
         PlanEdit? edit = Get(root, "edit") is { } e ? new EditJson(today, near).Read(e) : null;
-        TakeBack? takeBack = Get(root, "takeBack") is { } t ? ReadTakeBack(t) : null;
+        var (takeBack, entry) = Get(root, "takeBack") is { } t ? ReadTakeBack(t) : default;
         if (edit is not null && Restores(edit)) throw Wrong("$.edit", "“restoreTasks” comes only from taking an edit back: send “takeBack”, or “addTask” for a new row.");
         if (edit is null == takeBack is null) throw Wrong("$", "Send either “edit” or “takeBack”.");
         var overrule = Get(root, "overrule") is { } o && (o.ValueKind is JsonValueKind.True or JsonValueKind.False ? o.GetBoolean() : throw Wrong("$.overrule", "“overrule” must be true or false."));
-        return new EditDocument(id, baseVersion, edit, takeBack, overrule);
+        return new EditDocument(id, baseVersion, edit, takeBack, overrule, entry);
     }
 
-    public EditRequest ToRequest(string person) => new(Id, BaseVersion, Edit, TakeBack, person, Overrule);
+    public EditRequest ToRequest(string person) => new(Id, BaseVersion, Edit, TakeBack, person, Overrule, Entry);
 
     /// <summary>Rows that are put back are trusted as they were; so they come from the journal, never from outside.</summary>
     private static bool Restores(PlanEdit edit) => edit is RestoreTasks || (edit is Together together && together.Edits.Any(Restores));
@@ -42,12 +42,16 @@ internal sealed record EditDocument(Guid Id, int BaseVersion, PlanEdit? Edit, Ta
     private static JsonElement? Get(JsonElement root, string field) =>
         root.TryGetProperty(field, out var value) && value.ValueKind != JsonValueKind.Null ? value : null;
 
-    private static TakeBack ReadTakeBack(JsonElement value) => value.ValueKind == JsonValueKind.String ? value.GetString() switch
+    private static (TakeBack? Which, long? Entry) ReadTakeBack(JsonElement value)
     {
-        "lastEdit" => Storage.TakeBack.LastEdit,
-        "lastTakeBack" => Storage.TakeBack.LastTakeBack,
-        _ => throw Wrong("$.takeBack", "“takeBack” must be “lastEdit” or “lastTakeBack”."),
-    } : throw Wrong("$.takeBack", "“takeBack” must be “lastEdit” or “lastTakeBack”.");
+        if (value.ValueKind == JsonValueKind.Number && value.TryGetInt64(out var entry)) return (Storage.TakeBack.Entry, entry);
+        return (value.ValueKind == JsonValueKind.String ? value.GetString() : null) switch
+        {
+            "lastEdit" => (Storage.TakeBack.LastEdit, null),
+            "lastTakeBack" => (Storage.TakeBack.LastTakeBack, null),
+            _ => throw Wrong("$.takeBack", "“takeBack” must be “lastEdit”, “lastTakeBack” or the id of an entry of the journal."),
+        };
+    }
 
     private static DateOnly ReadDay(JsonElement value) =>
         value.ValueKind == JsonValueKind.String && DateOrTime.TryParseIso(value.GetString(), out var day) && PlanTime.On(day.Date).IsInRange

@@ -2,6 +2,7 @@ using Auxilium.Exchange;
 using Auxilium.Exchange.Edits;
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
 using Auxilium.Storage;
 using Auxilium.Web.Access;
@@ -14,6 +15,8 @@ internal static class ProjectsApi
 {
     private const int MostEditBytes = 4 * 1024 * 1024;
 
+    private const int JournalPage = 50;
+
     public static void Map(RouteGroupBuilder api)
     {
         var projects = api.MapGroup("/projects").WithTags("Projects");
@@ -23,11 +26,13 @@ internal static class ProjectsApi
             .WithSummary("A whole plan as a plan document. The header ETag has its version.").Produces<object>(contentType: RequestDocument.PlanType).ProducesProblem(404);
         projects.MapGet("/{id:guid}/edits/last", LastEditAsync).RequireAuthorization(Rights.LookAtPlans)
             .WithSummary("What the newest edit did: its sentence, the finish before and after, and every task that moved with the reason.").Produces<EditAnswer>().ProducesProblem(404);
+        projects.MapGet("/{id:guid}/journal", JournalAsync).RequireAuthorization(Rights.LookAtPlans)
+            .WithSummary("Who changed what, when, and what it did to the finish, the last first; “before” an entry for the next page, of one task or one person.").Produces<JournalDocument>().ProducesProblem(400).ProducesProblem(404);
         projects.MapPost("", CreateAsync).RequireAuthorization(Rights.EditPlans).AddEndpointFilter<ForgeryFilter>()
             .WithSummary("Makes a project of a plan document.").Accepts<object>("application/json", RequestDocument.PlanType).Produces<CreatedProject>(201).ProducesProblem(400);
         projects.MapPost("/{id:guid}/edits", EditAsync).RequireAuthorization(Rights.EditPlans).AddEndpointFilter<ForgeryFilter>()
             .WithSummary("Applies an edit and tells what it moved. With preview=true nothing is kept. With changes=true the answer has, instead of the ripple, what the Plan screen has to draw anew.")
-            .WithDescription("The body is { \"id\": a UUID made for this edit, \"baseVersion\": the version it was made on, \"edit\": { \"type\": … } }; instead of “edit”, “takeBack” is lastEdit or lastTakeBack. Types of edits: " + string.Join(", ", EditJson.TypeNames) + ".")
+            .WithDescription("The body is { \"id\": a UUID made for this edit, \"baseVersion\": the version it was made on, \"edit\": { \"type\": … } }; instead of “edit”, “takeBack” is lastEdit, lastTakeBack or the id of an entry of the journal. Types of edits: " + string.Join(", ", EditJson.TypeNames) + ".")
             .Accepts<object>("application/json").Produces<EditAnswer>().ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
     }
 
@@ -78,7 +83,7 @@ internal static class ProjectsApi
             {
                 EditCommitted committed => Results.Ok(await AnswerAsync(committed, document, context, edits, views, changes, cancel)),
                 EditConflict conflict => Problems.Conflict(conflict),
-                NothingToTakeBack => Problems.Bad(document.TakeBack == TakeBack.LastEdit ? "There is no edit of yours left to undo." : "There is nothing to do again.", "nothingToTakeBack"),
+                NothingToTakeBack => Problems.Bad(WhyNothing(document.TakeBack), "nothingToTakeBack"),
                 _ => Problems.NoSuchProject(),
             };
         }
@@ -90,6 +95,21 @@ internal static class ProjectsApi
         {
             return Problems.Refused(refused);
         }
+    }
+
+    private static string WhyNothing(TakeBack? which) => which switch
+    {
+        TakeBack.LastEdit => "There is no edit of yours left to undo.",
+        TakeBack.LastTakeBack => "There is nothing to do again.",
+        _ => "This has been taken back already, or is not an edit of this plan.",
+    };
+
+    private static async Task<IResult> JournalAsync(Guid id, PlanStore store, PlanEdits edits, CancellationToken cancel, long? before = null, string? task = null, string? person = null)
+    {
+        if (task is not null && !PlanIds.IsId(task)) return Problems.Bad("“task” is the id of a row.", "task");
+        if (await store.LoadAsync(id, cancel) is null) return Problems.NoSuchProject();
+        var entries = await edits.JournalAsync(id, before, task, person, JournalPage, cancel);
+        return Results.Ok(new JournalDocument([.. entries.Select(JournalEntryDocument.Of)], entries.Count == JournalPage ? entries[^1].Id : null));
     }
 
     private static async Task<IResult> PreviewAsync(Guid id, EditDocument document, PlanEdits edits, Today today, CancellationToken cancel)
@@ -118,6 +138,18 @@ public sealed record CreatedProject(Guid Id, int Version);
 /// <param name="Ripple">What the edit did; <c>null</c> when the same edit had been applied before, or changes are asked for.</param>
 /// <param name="Changes">What the Plan screen has to draw anew, where asked for.</param>
 public sealed record EditAnswer(int Version, RippleDocument? Ripple, PlanChanges? Changes);
+
+/// <param name="Next">What “before” is for the next page; <c>null</c> on the last.</param>
+public sealed record JournalDocument(IReadOnlyList<JournalEntryDocument> Entries, long? Next);
+
+/// <summary>One edit: who made it, when (UTC), and what it did.</summary>
+/// <param name="Stands">Whether it has not been taken back.</param>
+/// <param name="TakesBack">The entry that it takes back, if it does.</param>
+public sealed record JournalEntryDocument(long Id, DateTime At, int Version, string PersonId, string Person, IReadOnlyList<TextRun> Sentence, int Moved, string FinishBefore, string FinishAfter, long? TakesBack, bool Stands)
+{
+    internal static JournalEntryDocument Of(JournalEntry entry) => new(
+        entry.Id, DateTime.SpecifyKind(entry.At, DateTimeKind.Utc), entry.Version, entry.PersonId, entry.Person, entry.Sentence, entry.Moved, entry.FinishBefore.ToString(), entry.FinishAfter.ToString(), entry.TakesBack, entry.Stands);
+}
 
 /// <summary>A project as the list of projects tells it. Counts are of tasks and milestones by state.</summary>
 public sealed record ProjectDocument(Guid Id, int Version, string Name, string? Coordinator, string Start, string Finish, string? FinishBy, int? SpareMinutes, double Progress, int Tasks, IReadOnlyDictionary<string, int> States)

@@ -75,7 +75,8 @@ export class Actions {
     else if (!SHARED.has(col))
       this.#tell("Stand in the owner, length, start, finish or state of a picked row to fill it down.");
     else {
-      const text = filledText(this.#store, first, col);
+      // What was just typed may still be on its way.
+      const text = this.#store.drafts.get(`${first.id}/${col}`)?.text ?? filledText(this.#store, first, col);
       const edits = this.#editsOf(
         others.map((row) => row.id),
         col,

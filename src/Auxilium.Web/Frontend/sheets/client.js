@@ -54,7 +54,7 @@ export class PlanClient {
     const answer = await fetch(this.#address + path, sent).catch(() => null);
     if (!answer) throw new Error("The server does not answer. What you entered is still here: try again in a moment.");
     const content = await answer.json();
-    if (!answer.ok) throw new Error(problemOf(content));
+    if (!answer.ok) throw new Error(problemOf(content), { cause: content.code });
     return content;
   }
 
@@ -63,22 +63,28 @@ export class PlanClient {
     return this.#send({ edit, near: near ?? null }, tell);
   }
 
+  /** Takes an entry of the journal back. @param {number} entry @param {(problem: string, conflict: boolean) => void} tell @param {boolean} [overrule] though somebody changed the same since */
+  async takeBack(entry, tell, overrule = false) {
+    return this.#send({ takeBack: entry, overrule }, tell);
+  }
+
   async undo() {
     await this.#send({ takeBack: "lastEdit" }, (problem) => this.#say([{ text: problem, strong: false }]));
   }
 
-  /** @param {object} what @param {(problem: string) => void} tell */
+  /** @param {object} what @param {(problem: string, conflict: boolean) => void} tell */
   async #send(what, tell) {
     try {
       const body = { id: crypto.randomUUID(), baseVersion: this.#version, ...what };
       const answer = await /** @type {Promise<Answer>} */ (this.post("/edits", body));
       this.#version = answer.version;
-      tell("");
+      tell("", false);
       if (answer.ripple) this.#say(answer.ripple.sentence);
       await this.#changed();
       return true;
     } catch (error) {
-      tell(/** @type {Error} */ (error).message);
+      const { message, cause } = /** @type {Error} */ (error);
+      tell(message, cause === "changedMeanwhile");
       return false;
     }
   }

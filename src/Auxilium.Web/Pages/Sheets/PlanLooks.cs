@@ -6,6 +6,7 @@ public sealed record PlanLooks(Guid Project, string Open)
     public IEnumerable<(string Name, string Address)> All =>
     [
         ("Plan", $"/projects/{Project}"),
+        ("Journal", $"/projects/{Project}/journal"),
         ("Check-up", $"/projects/{Project}/check-up"),
         ("Forecast", $"/projects/{Project}/forecast"),
         ("Settings", $"/projects/{Project}/settings"),
