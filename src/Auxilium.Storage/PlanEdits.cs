@@ -104,16 +104,14 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
     public async Task<IReadOnlyList<JournalEntry>> JournalAsync(Guid project, long? before, string? task, string? person, int most, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var rows = db.Journal.AsNoTracking().Where(j => j.ProjectId == project);
+        var escaped = task?.Replace("_", "\\_", StringComparison.Ordinal);
+        var (touched, moved) = ($"{escaped}/%", $"%\"Task\":\"{escaped}\"%");
+        var rows = task is null
+            ? db.Journal.Where(j => j.ProjectId == project)
+            : db.Journal.FromSql($"select * from journal where project_id = {project} and (moves::text like {moved} or exists (select 1 from unnest(touched) t where t like {touched}))");
         if (before is { } id) rows = rows.Where(j => j.Id < id);
         if (person is not null) rows = rows.Where(j => j.PersonId == person);
-        if (task is not null)
-        {
-            var escaped = task.Replace("_", "\\_", StringComparison.Ordinal);
-            var (touched, moved) = ($"{escaped}/%", $"%\"Task\":\"{escaped}\"%");
-            rows = rows.Where(j => j.Touched.Any(t => EF.Functions.Like(t, touched)) || EF.Functions.Like(j.Moves, moved));
-        }
-        var page = await rows.OrderByDescending(j => j.Id).Take(most).ToListAsync(cancel);
+        var page = await rows.AsNoTracking().OrderByDescending(j => j.Id).Take(most).ToListAsync(cancel);
         var standing = await OwnEdits.StandingAsync(db, project, [.. page.Select(j => j.Id)], cancel);
         var ids = page.Select(j => j.PersonId).Distinct().ToList();
         var names = await db.People.Where(p => ids.Contains(p.Id)).ToDictionaryAsync(p => p.Id, p => p.Name, cancel);

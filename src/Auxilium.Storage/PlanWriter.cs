@@ -81,9 +81,13 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid project)
     {
         var gone = before.People.Where(p => after.FindPerson(p.Id) is null).Select(p => p.Id).ToList();
         if (gone.Count > 0) await db.Members.Where(m => m.ProjectId == project && gone.Contains(m.PersonId)).ExecuteDeleteAsync(cancel);
-        foreach (var person in after.People)
-            if (before.FindPerson(person.Id) is { } was && was.Calendar != person.Calendar)
-                await db.Members.Where(m => m.ProjectId == project && m.PersonId == person.Id).ExecuteUpdateAsync(m => m.SetProperty(x => x.Calendar, person.Calendar), cancel);
+        for (var position = 0; position < after.People.Length; position++)
+        {
+            var person = after.People[position];
+            if (before.FindPerson(person.Id) is not { } was || (was.Calendar == person.Calendar && before.People.IndexOf(was) == position)) continue;
+            var at = position;
+            await db.Members.Where(m => m.ProjectId == project && m.PersonId == person.Id).ExecuteUpdateAsync(m => m.SetProperty(x => x.Calendar, person.Calendar).SetProperty(x => x.Position, at), cancel);
+        }
         await AddPeopleAsync(after.People.Select((person, position) => (person, position)).Where(p => before.FindPerson(p.person.Id) is null), cancel);
     }
 

@@ -148,6 +148,10 @@ public sealed class ChecksApiTests(TwoServers servers) : IClassFixture<TwoServer
     [InlineData("""{"type":"setStatusDate","statusDate":"12 May","moveUnfinishedWork":true}""")]
     [InlineData("""{"type":"setWorkUnits","hoursPerDay":7.5,"daysPerWeek":4}""")]
     [InlineData("""{"type":"saveCalendar","calendar":{"id":"x","name":"X","base":"week","week":{"mon":["09:00-10:00"]},"exceptions":[{"from":"2027-05-04","to":"2027-05-05","name":"Away","work":[]}]}}""")]
+    [InlineData("""{"type":"copyTasks","tasks":["a"]}""")]
+    [InlineData("""{"type":"shiftTasks","tasks":["a","c"],"days":2}""")]
+    [InlineData("""{"type":"stretchTask","task":"a","start":"4 May"}""")]
+    [InlineData("""{"type":"setNote","task":"a","note":"Ask twice"}""")]
     [InlineData("""{"type":"setProjectCalendar","calendar":null}""")]
     [InlineData("""{"type":"setCriticality","criticalFloat":"1d","floatTo":"finishBy"}""")]
     public async Task Every_edit_is_kept_and_can_be_taken_back(string edit)

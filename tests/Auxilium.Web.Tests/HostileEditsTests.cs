@@ -9,7 +9,7 @@ public class HostileEditsTests(DemoApp demo) : IClassFixture<DemoApp>
     private static readonly string[] Fields =
     [
         "task", "id", "name", "parent", "after", "tasks", "length", "owner", "assignments", "person", "rows", "links", "on", "progress",
-        "start", "finish", "pin", "pinned", "constraint", "actualStart", "actualFinish", "finishBy", "edits",
+        "start", "finish", "pin", "pinned", "constraint", "actualStart", "actualFinish", "finishBy", "edits", "ids", "days", "note",
     ];
 
     private static readonly string[] Values =
@@ -61,6 +61,10 @@ public class HostileEditsTests(DemoApp demo) : IClassFixture<DemoApp>
         "setPredecessors" => """{"task":"b","links":[]}""",
         "moveTask" => """{"task":"b","parent":null,"after":null}""",
         "setMilestone" => """{"task":"b","on":true}""",
+        "copyTasks" => """{"tasks":["b"],"parent":null,"after":null}""",
+        "shiftTasks" => """{"tasks":["b"],"days":2}""",
+        "stretchTask" => """{"task":"b","start":"2027-05-03"}""",
+        "setNote" => """{"task":"b","note":"N"}""",
         "startTask" or "finishTask" => """{"task":"a","on":null}""",
         "reportProgress" => """{"task":"a","progress":0.5}""",
         "setTracking" => """{"task":"a","progress":0,"actualStart":null,"actualFinish":null}""",

@@ -47,7 +47,8 @@ internal static class PeopleEdits
             throw new EditRefusedException("person", $"Initials have at most {MostInitials} characters and an address at most {LongestEmail}.");
         // Their calendar is one of another plan's, so here they work by the project's.
         var person = edit.Person with { Calendar = edit.Person.Calendar is { } c && plan.CalendarBook.Find(c) is not null ? c : null };
-        return new AppliedEdit(plan with { People = plan.People.Add(person) }, new JoinPlan(person), new LeavePlan(person.Id), []);
+        var people = plan.People.Insert(Math.Clamp(edit.Position ?? int.MaxValue, 0, plan.People.Length), person);
+        return new AppliedEdit(plan with { People = people }, edit with { Person = person }, new LeavePlan(person.Id), []);
     }
 
     public static AppliedEdit SetCalendar(Plan plan, SetPersonCalendar edit)
@@ -65,7 +66,7 @@ internal static class PeopleEdits
         var stays = plan.Tasks.Any(t => t.Assignments.Any(a => a.Person == person.Id));
         return stays
             ? new AppliedEdit(plan, edit, new Together([]), [])
-            : new AppliedEdit(plan with { People = plan.People.Remove(person) }, edit, new JoinPlan(person), []);
+            : new AppliedEdit(plan with { People = plan.People.Remove(person) }, edit, new JoinPlan(person, plan.People.IndexOf(person)), []);
     }
 
     private static Person NewPerson(Plan plan, IReadOnlyList<Person> directory, string name, string task)

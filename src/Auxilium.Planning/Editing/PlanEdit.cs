@@ -42,7 +42,8 @@ public sealed record SetOwner(string Task, string? Owner) : PlanEdit;
 /// <summary>Exactly these people, the owner first.</summary>
 public sealed record SetAssignments(string Task, ImmutableArray<Assignment> Assignments) : PlanEdit;
 
-public sealed record JoinPlan(Person Person) : PlanEdit;
+/// <param name="Position">Where the person stands among those on the plan; at the end when left out.</param>
+public sealed record JoinPlan(Person Person, int? Position = null) : PlanEdit;
 
 /// <summary>Takes a person off the plan, unless something is still assigned to them.</summary>
 public sealed record LeavePlan(string Person) : PlanEdit;
