@@ -16,6 +16,9 @@ import { Outbox } from "./outbox.js";
 import { drawLook } from "./look-panel.js";
 import { makePalette } from "./palette.js";
 import { makePaste } from "./paste.js";
+import { drawLanes } from "./lanes.js";
+import { drawMonth } from "./month.js";
+import { Preview } from "./preview.js";
 import { drawProblems } from "./problems.js";
 import { listenToRowDrags } from "./row-drag.js";
 import { Sight } from "./sight.js";
@@ -34,6 +37,7 @@ const data = JSON.parse(element("plan-data").textContent ?? "");
 const store = new Store(data.changes);
 const outbox = new Outbox(store, main.dataset.project ?? "", main.dataset.token ?? "");
 const actions = new Actions(store, outbox);
+const preview = new Preview(store, outbox);
 const sight = new Sight(board, element("list"), () => store.changed());
 const list = new ListView(store, sight, element("list"));
 const editor = new CellEditor(store, list, actions);
@@ -73,7 +77,7 @@ listenToNewTask(store, list, actions);
 listenToClipboard(store, actions, main.dataset.project ?? "", openPaste);
 listenToGestures(
   store,
-  outbox,
+  preview,
   actions,
   timeline,
   (id) => list.focus(id, store.current?.col ?? "name", { keepRange: true }),
@@ -83,6 +87,9 @@ listenToLinks(store, outbox, actions, timeline.body);
 listenToRowDrags(store, actions, element("list"));
 drawChoice(store, actions, data.calendars);
 drawLook(store, main.dataset.project ?? "");
+const openCard = (/** @type {string} */ id) => void card.open(id);
+if (main.dataset.look === "lanes") drawLanes(store, preview, actions, element("lanes"), openCard);
+if (main.dataset.look === "month") drawMonth(store, preview, actions, element("month"), openCard);
 drawStrip(store);
 drawGauge(store);
 drawProblems(store, list, actions, board);

@@ -16,17 +16,21 @@ public sealed class PlanModel(PlanStore store, PlanEdits edits, PlanViews views)
 
     public Guid Id { get; private set; }
 
+    /// <summary>Which look at the plan is open: <c>Plan</c>, <c>Lanes</c> or <c>Month</c>.</summary>
+    public string Look { get; private set; } = "Plan";
+
     public PlanView View { get; private set; } = null!;
 
     /// <summary>The plan as JSON, the same as an edit answers with when everything is to be drawn anew.</summary>
     public string Data { get; private set; } = "";
 
-    public async Task<IActionResult> OnGetAsync(Guid id, CancellationToken cancel)
+    public async Task<IActionResult> OnGetAsync(Guid id, string? look, CancellationToken cancel)
     {
         if (await store.LoadAsync(id, cancel) is not { } plan) return NotFound();
         var last = await edits.LastAsync(plan, User.PersonId(), cancel);
         var directory = await store.DirectoryAsync(cancel);
         Id = id;
+        Look = look switch { "lanes" => "Lanes", "month" => "Month", _ => "Plan" };
         View = views.Of(plan);
         var changes = PlanChanges.Everything(View, last);
         Data = JsonSerializer.Serialize(new { changes, directory = directory.Select(p => p.Name), calendars = plan.Schedule.Plan.Calendars.Select(c => new { c.Id, c.Name }) }, Json);

@@ -6,6 +6,8 @@ public sealed record PlanLooks(Guid Project, string Open)
     public IEnumerable<(string Name, string Address)> All =>
     [
         ("Plan", $"/projects/{Project}"),
+        ("Lanes", $"/projects/{Project}/lanes"),
+        ("Month", $"/projects/{Project}/month"),
         ("Journal", $"/projects/{Project}/journal"),
         ("Check-up", $"/projects/{Project}/check-up"),
         ("Forecast", $"/projects/{Project}/forecast"),

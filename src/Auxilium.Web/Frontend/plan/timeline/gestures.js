@@ -2,11 +2,11 @@
 // What a pointer can do on the timeline. While it is held, the strip says what letting go would do.
 
 /** @import { Store } from "../store.js" */
-/** @import { Outbox } from "../outbox.js" */
+/** @import { Preview } from "../preview.js" */
 /** @import { Actions } from "../actions.js" */
 /** @import { Timeline } from "./timeline.js" */
 /** @import { Row, LinkKind } from "../types.js" */
-import { DAY, dayOf, finishDayOf, iso, minutesOf } from "../time.js";
+import { DAY, dayOf, finishDayOf, iso } from "../time.js";
 import { draggedWith, movesTo, placeAt } from "../place.js";
 import { dayAt } from "./scale.js";
 import { ROW } from "./shapes.js";
@@ -25,12 +25,10 @@ const EDGE = 6; // pixels at either end of a bar by which it is stretched
  * @property {((id: string) => void) | null} done after the edit
  */
 
-/** @param {Store} store @param {Outbox} outbox @param {Actions} actions @param {Timeline} timeline @param {(id: string) => void} choose @param {(id: string) => void} name lets a new row be named */
-export function listenToGestures(store, outbox, actions, timeline, choose, name) {
+/** @param {Store} store @param {Preview} preview @param {Actions} actions @param {Timeline} timeline @param {(id: string) => void} choose @param {(id: string) => void} name lets a new row be named */
+export function listenToGestures(store, preview, actions, timeline, choose, name) {
   const { body } = timeline;
   /** @type {{ gesture: Gesture, x: number, y: number, moving: boolean } | null} */ let held = null;
-  let asked = "";
-  let busy = false;
 
   body.addEventListener("pointerdown", (event) => {
     if (event.button !== 0) return;
@@ -49,7 +47,7 @@ export function listenToGestures(store, outbox, actions, timeline, choose, name)
     body.classList.add("is-dragging");
     held.gesture.follow(pointer(event));
     store.changed();
-    void ask();
+    if (!held.gesture.quiet) preview.ask(held.gesture.edit(), held.gesture.task);
   });
   body.addEventListener("pointerleave", () => light(null));
   body.addEventListener("pointerup", () => {
@@ -262,51 +260,12 @@ export function listenToGestures(store, outbox, actions, timeline, choose, name)
     store.ghosts = [...store.ghosts.filter((ghost) => !ghost.dragged), { id, start, finish, dragged: true }];
   }
 
-  /** One question at a time; the answer to an old one is followed by the newest. */
-  async function ask() {
-    if (!held || busy || held.gesture.quiet) return;
-    const mine = held;
-    const edit = mine.gesture.edit();
-    const now = JSON.stringify(edit);
-    if (asked === now) return;
-    asked = now;
-    if (!edit) {
-      store.notice = null;
-      store.ghosts = store.ghosts.filter((ghost) => ghost.dragged);
-      store.changed();
-      return;
-    }
-    busy = true;
-    const answer = await outbox.preview(edit).catch(() => null);
-    busy = false;
-    if (held !== mine) return;
-    if (answer && "message" in answer) store.notice = { tone: "problem", text: answer.message };
-    else if (answer) {
-      store.notice = { tone: "preview", text: `Letting go: ${answer.sentence.map((run) => run.text).join("")}` };
-      const moved = answer.moves.filter((move) => move.task !== mine.gesture.task);
-      store.ghosts = [
-        ...moved.map((move) => ({
-          id: move.task,
-          start: minutesOf(move.startAfter),
-          finish: minutesOf(move.finishAfter),
-          dragged: false,
-        })),
-        ...store.ghosts.filter((ghost) => ghost.dragged),
-      ];
-    }
-    store.changed();
-    void ask();
-  }
-
   function end() {
     held = null;
-    asked = "";
     body.classList.remove("is-dragging");
-    store.ghosts = [];
     store.thread = null;
     store.drop = null;
-    store.notice = null;
-    store.changed();
+    preview.end();
   }
 }
 

@@ -1,0 +1,256 @@
+// @ts-check
+// Month: the same tasks as bars over the days of a month. Dragging a bar moves it, as on the timeline.
+
+/** @import { Store } from "./store.js" */
+/** @import { Preview } from "./preview.js" */
+/** @import { Actions } from "./actions.js" */
+/** @import { Row } from "./types.js" */
+import { ownerOf, rowSentence } from "./columns.js";
+import { element, quietButton } from "./card/fields.js";
+import { passes } from "./look.js";
+import { DAY, dayOf, finishDayOf, iso, isoWeek, monthName, parts, short } from "./time.js";
+
+const SLIP = 6; // pixels a pointer may move in a click
+
+/** @param {Store} store @param {Preview} preview @param {Actions} actions @param {HTMLElement} frame @param {(id: string) => void} open */
+export function drawMonth(store, preview, actions, frame, open) {
+  let first = monthOf(dayOf(store.project.today));
+  let drawn = "";
+  /** @type {{ row: Row, pointer: number, from: number, day: number, x: number, y: number, moving: boolean } | null} */ let drag =
+    null;
+
+  const title = element("h2", { "aria-live": "polite" });
+  const sheet = element("div", { class: "month-sheet" });
+  const turn = (/** @type {number} */ by) => () => {
+    first = monthOf(by > 0 ? first + 31 : first - 1);
+    draw();
+  };
+  frame.append(
+    element(
+      "div",
+      { class: "month-head" },
+      quietButton("◂", turn(-1), "The month before"),
+      title,
+      quietButton("▸", turn(1), "The month after"),
+      quietButton("This month", () => {
+        first = monthOf(dayOf(store.project.today));
+        draw();
+      }),
+    ),
+    sheet,
+  );
+  store.subscribe(draw);
+  draw();
+
+  sheet.addEventListener("click", (event) => {
+    const row = rowAt(event.target);
+    if (row) open(row.id);
+  });
+  sheet.addEventListener("keydown", (event) => {
+    const row = rowAt(event.target);
+    const step = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: 7, ArrowUp: -7 }[event.key];
+    if (!row || !step) return;
+    event.preventDefault();
+    if (event.ctrlKey || event.metaKey) move(row, step);
+    else {
+      const bars = [...sheet.querySelectorAll("[data-row]")].map((bar) => /** @type {HTMLElement} */ (bar));
+      bars[bars.indexOf(/** @type {HTMLElement} */ (event.target)) + Math.sign(step)]?.focus();
+    }
+  });
+  sheet.addEventListener("pointerdown", (event) => {
+    const row = rowAt(event.target);
+    const day = dayUnder(event);
+    if (!row || row.start === null || day === null || event.button !== 0 || event.pointerType === "touch") return;
+    drag = { row, pointer: event.pointerId, from: day, day, x: event.clientX, y: event.clientY, moving: false };
+  });
+  document.addEventListener("pointermove", (event) => {
+    if (!drag || drag.pointer !== event.pointerId) return;
+    if (!drag.moving && Math.hypot(event.clientX - drag.x, event.clientY - drag.y) < SLIP) return;
+    drag.moving = true;
+    const day = dayUnder(event);
+    if (day === null || day === drag.day) return;
+    drag.day = day;
+    mark();
+    preview.ask(day === drag.from ? null : editOf(drag.row, day - drag.from), drag.row.id);
+  });
+  document.addEventListener("pointerup", () => {
+    if (!drag) return;
+    const { row, from, day, moving } = drag;
+    if (moving) document.addEventListener("click", (event) => event.stopPropagation(), { capture: true, once: true });
+    end();
+    if (moving && day !== from) move(row, day - from);
+  });
+  document.addEventListener("pointercancel", end);
+  document.addEventListener("keydown", (event) => {
+    if (event.key !== "Escape" || !drag?.moving) return;
+    event.preventDefault();
+    end();
+  });
+
+  /** The days where the bar would lie. */
+  function mark() {
+    const { row, day, from } = /** @type {NonNullable<typeof drag>} */ (drag);
+    const [start, finish] = [dayOf(row.start ?? 0) + day - from, finishDayOf(row.finish) + day - from];
+    for (const cell of sheet.querySelectorAll("[data-day]")) {
+      const at = Number(cell.getAttribute("data-day"));
+      cell.classList.toggle("is-target", at >= start && at <= finish);
+    }
+  }
+
+  function end() {
+    if (!drag) return;
+    for (const cell of sheet.querySelectorAll(".is-target")) cell.classList.remove("is-target");
+    if (drag.moving) preview.end();
+    drag = null;
+  }
+
+  /** @param {Row} row @param {number} days */
+  const editOf = (row, days) => ({
+    type: "placeTask",
+    task: row.id,
+    start: iso(dayOf(row.start ?? 0) + days),
+    pin: false,
+  });
+
+  /** @param {Row} row @param {number} days */
+  function move(row, days) {
+    if (row.start === null) return;
+    actions.send(editOf(row, days), row.id, {
+      onDone: () =>
+        requestAnimationFrame(() =>
+          /** @type {HTMLElement | null} */ (sheet.querySelector(`[data-row="${row.id}"]`))?.focus(),
+        ),
+    });
+  }
+
+  /** @param {EventTarget | null} target */
+  function rowAt(target) {
+    return store.row(/** @type {Element} */ (target).closest("[data-row]")?.getAttribute("data-row"));
+  }
+
+  /** @param {PointerEvent} event @returns {number | null} */
+  function dayUnder(event) {
+    for (const cell of sheet.querySelectorAll("[data-day]")) {
+      const box = cell.getBoundingClientRect();
+      if (
+        event.clientX >= box.left &&
+        event.clientX < box.right &&
+        event.clientY >= box.top &&
+        event.clientY < box.bottom
+      )
+        return Number(cell.getAttribute("data-day"));
+    }
+    return null;
+  }
+
+  function draw() {
+    if (drag?.moving) return;
+    const last = monthOf(first + 31) - 1;
+    const [from, to] = [first - (first % 7), last - (last % 7) + 6];
+    const rows = store.rows.filter(
+      (row) =>
+        row.kind !== "phase" &&
+        row.start !== null &&
+        passes(row, store.look) &&
+        dayOf(row.start) <= to &&
+        lastDay(row) >= from,
+    );
+    const now = JSON.stringify([
+      first,
+      store.project.today,
+      store.closed.length,
+      rows.map((row) => [row, ownerOf(store, row)]),
+    ]);
+    if (now === drawn) return;
+    drawn = now;
+    title.textContent = monthName(first);
+    const focused = /** @type {HTMLElement | null} */ (document.activeElement)?.dataset.row;
+    const names = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"].map((day) =>
+      element("div", { class: "month-name" }, day),
+    );
+    const weeks = [];
+    for (let monday = from; monday <= to; monday += 7) weeks.push(week(monday, rows));
+    sheet.replaceChildren(
+      element("div", { class: "month-names", "aria-hidden": "true" }, element("div", {}), ...names),
+      ...weeks,
+    );
+    if (focused) /** @type {HTMLElement | null} */ (sheet.querySelector(`[data-row="${focused}"]`))?.focus();
+  }
+
+  /** @param {number} monday @param {Row[]} rows */
+  function week(monday, rows) {
+    const here = rows
+      .filter((row) => dayOf(row.start ?? 0) <= monday + 6 && lastDay(row) >= monday)
+      .sort((a, b) => (a.start ?? 0) - (b.start ?? 0));
+    /** By line: the last day that is taken on it. @type {number[]} */ const taken = [];
+    const bars = here.map((row) => {
+      const [start, finish] = [Math.max(monday, dayOf(row.start ?? 0)), Math.min(monday + 6, lastDay(row))];
+      let line = taken.findIndex((until) => until < start);
+      if (line < 0) line = taken.length;
+      taken[line] = finish;
+      return bar(row, start - monday, finish - start + 1, line, start > dayOf(row.start ?? 0), finish < lastDay(row));
+    });
+    const days = Array.from({ length: 7 }, (_, i) => dayCell(monday + i, taken.length));
+    const number = element(
+      "div",
+      { class: "month-week mute", title: `Week ${isoWeek(monday)}` },
+      `W${isoWeek(monday)}`,
+    );
+    return element(
+      "section",
+      { class: "month-row", "aria-label": `Week from ${short(monday)}` },
+      number,
+      ...days,
+      ...bars,
+    );
+  }
+
+  /** @param {number} day @param {number} lines */
+  function dayCell(day, lines) {
+    const closed = store.closed.find((days) => days.from <= day * DAY && day * DAY < days.to);
+    const names = ["month-day"];
+    if (closed) names.push("is-closed");
+    if (day === dayOf(store.project.today)) names.push("is-today");
+    if (monthOf(day) !== first) names.push("is-other");
+    const { date } = parts(day);
+    const label = element("span", { class: "month-date" }, date === 1 ? short(day) : String(date));
+    const cell = element("div", { class: names.join(" "), "data-day": String(day) }, label);
+    if (closed?.name) cell.append(element("span", { class: "month-closed" }, closed.name));
+    cell.style.gridColumn = String((day % 7) + 2);
+    cell.style.gridRow = `1 / ${lines + 3}`;
+    return cell;
+  }
+
+  /** @param {Row} row @param {number} column @param {number} days @param {number} line @param {boolean} goesOn from the week before @param {boolean} goesBeyond */
+  function bar(row, column, days, line, goesOn, goesBeyond) {
+    const owner = ownerOf(store, row);
+    const names = ["month-bar"];
+    if (row.kind === "milestone") names.push("is-milestone");
+    if (row.critical) names.push("sets-finish");
+    if (row.state === "done") names.push("is-finished");
+    if (row.state === "overdue" || row.state === "lateToStart") names.push("is-late");
+    if (goesOn) names.push("goes-on");
+    if (goesBeyond) names.push("goes-beyond");
+    const out = element(
+      "button",
+      {
+        type: "button",
+        class: names.join(" "),
+        "data-row": row.id,
+        title: rowSentence(store, row),
+      },
+      ...(row.kind === "milestone" ? [element("span", { class: "month-flag", "aria-hidden": "true" })] : []),
+      element("span", { class: "month-words" }, row.name),
+      ...(owner ? [element("span", { class: "mute" }, owner.initials)] : []),
+    );
+    out.style.gridColumn = `${column + 2} / span ${days}`;
+    out.style.gridRow = String(line + 2);
+    return out;
+  }
+}
+
+/** The first day of the month of a day. @param {number} day */
+const monthOf = (day) => day - parts(day).date + 1;
+
+/** @param {Row} row */
+const lastDay = (row) => Math.max(dayOf(row.start ?? 0), finishDayOf(row.finish));

@@ -1,0 +1,190 @@
+// @ts-check
+/** @import { Page, Locator } from "@playwright/test" */
+import AxeBuilder from "@axe-core/playwright";
+import { test, expect } from "./app.mjs";
+
+const fair = {
+  format: "auxilium-plan/1",
+  project: { name: "Fair", start: "2027-05-03" },
+  people: [
+    { id: "ann", name: "Ann Lee", initials: "AL" },
+    { id: "bo", name: "Bo Dahl", initials: "BD" },
+  ],
+  tasks: [
+    { id: "p", name: "Before" },
+    { id: "a", name: "Permit", parent: "p", length: "3d", assignments: [{ person: "ann" }] },
+    { id: "b", name: "Posters", parent: "p", length: "2d" },
+    { id: "q", name: "The day" },
+    { id: "c", name: "Stalls up", parent: "q", length: "1d" },
+    { id: "m", name: "Gates open", parent: "q", length: "0d", milestone: true },
+  ],
+  links: [
+    { from: "a", to: "b" },
+    { from: "b", to: "c" },
+    { from: "c", to: "m" },
+  ],
+};
+
+test.beforeEach(({ page }) => page.emulateMedia({ reducedMotion: "reduce" }));
+
+/** @param {Page} page @param {Locator} from @param {Locator} to */
+async function drag(page, from, to) {
+  const [a, b] = [await from.boundingBox(), await to.boundingBox()];
+  if (!a || !b) throw new Error("It is not drawn.");
+  await page.mouse.move(a.x + 20, a.y + a.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(b.x + 20, b.y + Math.min(60, b.height / 2), { steps: 6 });
+}
+
+test("in Lanes a card is moved by pointer and by key, and it is an edit like any other", async ({ page, plan }) => {
+  await plan.bringIn(fair);
+  await page.getByRole("link", { name: "Lanes" }).click();
+  await plan.ready();
+  const lane = (/** @type {string} */ name) => page.getByRole("region", { name: new RegExp(`^${name},`) });
+  const card = (/** @type {string} */ name) => page.locator(".lane-card").filter({ hasText: name });
+  await expect(lane("To do").getByRole("button")).toHaveCount(4);
+
+  await drag(page, card("Permit"), lane("Under way"));
+  await expect(plan.strip).toContainText("Letting go: Permit started Mon 3 May");
+  await page.mouse.up();
+  await expect(lane("Under way").getByText("Permit")).toBeVisible();
+  await expect(plan.strip).toContainText("Permit started Mon 3 May.");
+  await drag(page, card("Permit"), lane("Done"));
+  await page.keyboard.press("Escape");
+  await page.mouse.up();
+  await expect(lane("Under way").getByText("Permit")).toBeVisible();
+  await plan.undo.click();
+  await expect(lane("To do").getByText("Permit")).toBeVisible();
+
+  await card("Posters").focus();
+  await page.keyboard.press("Control+ArrowRight");
+  await expect(lane("Under way").getByText("Posters")).toBeVisible();
+  await expect(card("Posters")).toBeFocused();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("complementary").getByRole("heading", { level: 2 })).toHaveText("1.2 Posters");
+  await page.keyboard.press("Escape");
+
+  await page.getByLabel("Lanes by").selectOption("owner");
+  await drag(page, card("Stalls up"), lane("Bo Dahl"));
+  await page.mouse.up();
+  await expect(lane("Bo Dahl").getByText("Stalls up")).toBeVisible();
+  await page.getByLabel("Lanes by").selectOption("phase");
+  await drag(page, card("Stalls up"), lane("1 Before"));
+  await page.mouse.up();
+  await expect(lane("1 Before").getByText("Stalls up")).toBeVisible();
+  await expect(plan.strip).toContainText("Stalls up is now in Before.");
+});
+
+test("in Month bars lie on their days and are moved by pointer and by key", async ({ page, plan }) => {
+  await plan.bringIn(fair);
+  await page.getByRole("link", { name: "Month" }).click();
+  await plan.ready();
+  await expect(page.getByRole("heading", { name: "May 2027" })).toBeVisible();
+  const bar = (/** @type {string} */ name) => page.locator(".month-bar").filter({ hasText: name });
+  const days = async (/** @type {string} */ name) => bar(name).first().getAttribute("title");
+  expect(await days("Permit")).toContain("Permit, 3 May to 5 May");
+
+  await drag(page, bar("Permit"), page.locator(".month-day").filter({ hasText: /^12$/ }));
+  await expect(plan.strip).toContainText("Letting go: Permit goes not before Wed 12 May.");
+  await page.mouse.up();
+  await expect(plan.strip).toContainText("Permit goes not before Wed 12 May.");
+  await expect.poll(() => days("Permit")).toContain("12 May to 14 May");
+  await expect.poll(() => days("Gates open")).toContain("19 May");
+
+  await bar("Permit").focus();
+  await page.keyboard.press("Control+ArrowRight");
+  await expect.poll(() => days("Permit")).toContain("13 May to 17 May");
+  // It goes over the weekend, so it has a piece in each week.
+  await expect(bar("Permit")).toHaveCount(2);
+  await page.getByRole("button", { name: "The month after" }).click();
+  await expect(page.getByRole("heading", { name: "June 2027" })).toBeVisible();
+  await expect(bar("Permit")).toHaveCount(0);
+  await page.getByRole("button", { name: "This month" }).click();
+  await page.getByRole("button", { name: "Show…" }).click();
+  await page.locator("#look").getByLabel("Milestones only").check();
+  await expect(page.locator(".month-bar")).toHaveCount(1);
+});
+
+test("the journal lists what was done, filters it, and takes it back", async ({ page, plan }) => {
+  await plan.bringIn(fair);
+  await plan.type("Permit", "length", "5d");
+  await expect(plan.strip).toContainText("Permit now takes 5 days");
+  await plan.type("Stalls up", "owner", "Bo Dahl");
+  await expect(plan.strip).toContainText("Stalls up is now Bo Dahl’s");
+  await page.getByRole("link", { name: "Journal" }).click();
+  const entry = page.locator(".journal-entry");
+  await expect(entry).toHaveCount(2);
+  await expect(entry.last()).toContainText("Imke Varga");
+  await expect(entry.last()).toContainText("Permit now takes 5 days instead of 3 days. 3 other tasks moved");
+  await page.getByLabel("Task", { exact: true }).selectOption({ label: "Permit" });
+  await expect(entry).toHaveCount(1);
+  await entry.getByRole("button", { name: /^Take back/ }).click();
+  await expect(page.locator("#strip-text")).toContainText("Taken back: Permit now takes 5 days");
+  await expect(page.locator(".journal-entry.is-gone")).toContainText("Taken back");
+  await page.getByLabel("Task", { exact: true }).selectOption("");
+  await page
+    .locator(".journal-entry")
+    .first()
+    .getByRole("button", { name: /^Do again/ })
+    .click();
+  await expect(page.locator("#strip-text")).toContainText("Done again: Permit now takes 5 days");
+});
+
+test("ten steps are undone after a reload, and done again", async ({ page, plan }) => {
+  await plan.bringIn(fair);
+  for (let i = 1; i <= 10; i++) {
+    await plan.type("Permit", "length", `${i + 3}d`);
+    await expect(plan.strip).toContainText(`Permit now takes ${i + 3} days`);
+  }
+  await page.reload();
+  await plan.ready();
+  for (let i = 10; i >= 1; i--) {
+    await plan.undo.click();
+    await expect(plan.cell("Permit", "length")).toHaveText(`${i + 2}d`);
+  }
+  await expect(plan.undo).toBeDisabled();
+  await page.reload();
+  await plan.ready();
+  for (let i = 1; i <= 10; i++) {
+    await page.getByRole("button", { name: "Redo" }).click();
+    await expect(plan.cell("Permit", "length")).toHaveText(`${i + 3}d`);
+  }
+});
+
+for (const colorScheme of /** @type {const} */ (["light", "dark"])) {
+  test(`axe-core finds nothing wrong in the other looks in the ${colorScheme} theme`, async ({ page, plan }) => {
+    test.slow();
+    await page.emulateMedia({ colorScheme, reducedMotion: "reduce" });
+    const check = async (/** @type {string} */ where) => {
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      expect(
+        violations.map((v) => `${where}: ${v.id} ${v.nodes.map((n) => n.target).join(" ")}`),
+        where,
+      ).toEqual([]);
+    };
+    await plan.open("Lantern Regatta");
+    await plan.cell("Harbour permit", "name").click();
+    await page.keyboard.press("Shift+ArrowDown");
+    await check("picked rows");
+    await page.getByRole("button", { name: "Show…" }).click();
+    await page.getByLabel("Sort by").selectOption("finish");
+    await page.getByLabel("Bars by").selectOption("owner");
+    await page.getByLabel("Beside bars").selectOption("name");
+    await check("what to show");
+    await page.keyboard.press("Escape");
+    await page.keyboard.press("/");
+    await page.keyboard.type("la");
+    await check("finding");
+    await page.keyboard.press("Escape");
+    await page.getByRole("button", { name: "Paste…" }).click();
+    await page.getByRole("textbox", { name: "The list" }).fill("Task\tStart\tLength\nA\t5/6\tlong");
+    await expect(page.getByRole("button", { name: "Add 1 row" })).toBeVisible();
+    await check("pasting");
+    for (const look of ["Lanes", "Month", "Journal"]) {
+      await page.keyboard.press("Escape");
+      await page.getByRole("link", { name: look }).click();
+      await plan.ready();
+      await check(look);
+    }
+  });
+}
