@@ -12,6 +12,10 @@ export class Store {
   /** By id: where a row stands in the plan. @type {Map<string, number>} */ position = new Map();
   /** The rows that are drawn, from top to bottom. @type {Row[]} */ shown = [];
   /** By id: the line that a shown row is drawn on. @type {Map<string, number>} */ line = new Map();
+  /** Phases that are shown, with the lines of their first and last row; none where rows are sorted. @type {{ row: Row, at: number, last: number }[]} */ shownPhases =
+    [];
+  /** Links of which both ends are shown, with their lines; those that set the finish last, to lie on top. @type {{ link: Link, from: number, to: number }[]} */ shownLinks =
+    [];
   /** @type {Look} */ look = plainLook();
   selection = new Selection(this);
   /** @type {Link[]} */ links = [];
@@ -155,6 +159,7 @@ export class Store {
       kind,
       setsFinish: sets ? sets.has(i) : this.links[i]?.setsFinish === true,
     }));
+    this.#showLinks();
   }
 
   /** @param {Row} row @param {string | null} after */
@@ -175,7 +180,17 @@ export class Store {
   #show() {
     this.shown = shownRows(this.rows, this.look, this.people);
     this.line = new Map(this.shown.map((row, i) => [row.id, i]));
+    this.shownPhases = this.look.sort ? [] : phasesOf(this.shown);
+    this.#showLinks();
     if (this.current && !this.line.has(this.current.id)) this.current = this.#nearest(this.current);
+  }
+
+  #showLinks() {
+    const shown = this.links.flatMap((link) => {
+      const [from, to] = [this.line.get(link.from), this.line.get(link.to)];
+      return from === undefined || to === undefined ? [] : [{ link, from, to }];
+    });
+    this.shownLinks = shown.sort((a, b) => Number(a.link.setsFinish) - Number(b.link.setsFinish));
   }
 
   /** The cell to stand in when its row is hidden: that of the phase which is folded. @param {{ id: string, col: string }} cell */
@@ -188,3 +203,18 @@ export class Store {
 
 /** A saved row with what has changed of it; a new one is whole. @param {Row | undefined} known @param {Partial<Row>} change */
 const merged = (known, change) => (known && !known.unsaved ? { ...known, ...change } : change);
+
+/** Phases with the lines of their first and last row. @param {Row[]} shown */
+function phasesOf(shown) {
+  /** @type {{ row: Row, at: number, last: number }[]} */ const phases = [];
+  /** @type {{ row: Row, at: number, last: number }[]} */ const open = [];
+  shown.forEach((row, at) => {
+    while (open.length > 0 && open[open.length - 1].row.level >= row.level) open.pop();
+    for (const phase of open) phase.last = at;
+    if (row.kind !== "phase") return;
+    const phase = { row, at, last: at };
+    phases.push(phase);
+    open.push(phase);
+  });
+  return phases;
+}

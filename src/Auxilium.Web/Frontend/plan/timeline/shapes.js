@@ -71,11 +71,8 @@ function backShapes(store, scale, view) {
 /** @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Shape[]} */
 function trayShapes(store, scale, view) {
   /** @type {Shape[]} */ const shapes = [];
-  if (store.look.sort) return shapes;
-  store.shown.forEach((row, at) => {
-    if (row.kind !== "phase" || row.start === null || at >= view.last) return;
-    const last = lastShownInside(store.shown, at);
-    if (last < view.first) return;
+  for (const { row, at, last } of store.shownPhases) {
+    if (row.start === null || at >= view.last || last < view.first) continue;
     const inset = 3 * row.level;
     const left = scale.x(row.start) - 6 + inset;
     const right = Math.max(scale.x(row.finish), scale.x(row.start) + LEAST) + 6 - inset;
@@ -97,15 +94,8 @@ function trayShapes(store, scale, view) {
       shapes.push({ key: `${row.id}/done`, tag: "rect", at: done });
     }
     if (last === at && store.look.folded.includes(row.id)) shapes.push(...insideMarks(store, row, at, scale));
-  });
+  }
   return shapes;
-}
-
-/** @param {Row[]} shown @param {number} at */
-function lastShownInside(shown, at) {
-  let last = at;
-  while (last + 1 < shown.length && shown[last + 1].level > shown[at].level) last++;
-  return last;
 }
 
 /** What a folded phase holds, as thin marks on its line. @param {Store} store @param {Row} phase @param {number} at @param {Scale} scale @returns {Shape[]} */
@@ -137,11 +127,7 @@ function tailShapes(row, at, scale) {
 /** @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Shape[]} */
 function linkShapes(store, scale, view) {
   /** @type {Shape[]} */ const shapes = [];
-  // Those that set the finish last, so that they lie on top.
-  for (const link of store.links.toSorted((a, b) => Number(a.setsFinish) - Number(b.setsFinish))) {
-    const from = store.line.get(link.from);
-    const to = store.line.get(link.to);
-    if (from === undefined || to === undefined) continue;
+  for (const { link, from, to } of store.shownLinks) {
     if (Math.max(from, to) < view.first || Math.min(from, to) >= view.last) continue;
     const [before, after] = [store.shown[from], store.shown[to]];
     if (before.start === null || after.start === null) continue;

@@ -72,9 +72,10 @@ export class Timeline {
   zoom(scale, at = this.#width / 2) {
     const day = this.scale.firstDay + (this.#sight.left + at) / this.scale.day;
     this.scale = scaleFor(scale, this.#store.project, this.#store.rows);
-    this.draw();
+    size(this.#head, this.scale.width, HEAD_HEIGHT);
+    this.#body.setAttribute("width", String(this.scale.width));
     this.#sight.scroll({ left: this.scale.xOfDay(day) - at });
-    this.draw();
+    this.#store.changed();
   }
 
   /** Makes these times fill the width. @param {number} from minutes @param {number} to minutes */
@@ -82,19 +83,27 @@ export class Timeline {
     const [first, last] = [dayOf(from), finishDayOf(to) + 1];
     this.zoom(Math.min(SCALES.hours, (this.#width * 0.92) / Math.max(1, last - first)));
     this.show(first, 0.04);
-    this.draw();
   }
 
   /** Zooms with the wheel while Ctrl is held, as a pinch of two fingers on a pad does. @param {(scale: string) => void} told */
   listenToWheel(told) {
+    let turned = 0;
+    let at = 0;
+    const zoom = () => {
+      const { name } = this.scale;
+      this.zoom(within(this.scale.day * Math.exp(-turned / 300)), at);
+      turned = 0;
+      if (this.scale.name !== name) told(this.scale.name);
+    };
     this.#body.parentElement?.addEventListener(
       "wheel",
       (event) => {
         if (!event.ctrlKey && !event.metaKey) return;
         event.preventDefault();
-        const left = this.#body.getBoundingClientRect().left + this.#sight.left;
-        this.zoom(within(this.scale.day * Math.exp(-event.deltaY / 300)), event.clientX - left);
-        told(this.scale.name);
+        // Once a frame, however often the wheel turns.
+        if (turned === 0) requestAnimationFrame(zoom);
+        turned += event.deltaY;
+        at = event.clientX - this.#body.getBoundingClientRect().left - this.#sight.left;
       },
       { passive: false },
     );
