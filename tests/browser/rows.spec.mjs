@@ -262,3 +262,46 @@ test("five hundred lines land as one edit", async ({ page, plan }) => {
   await expect(plan.strip).toContainText("500 rows added.");
   await expect(page.getByRole("treegrid")).toHaveAttribute("aria-rowcount", "502");
 });
+
+test("columns are chosen, put in order, resized, and kept with views under a name", async ({ page, plan }) => {
+  await plan.bringIn(rows(3));
+  const heads = () => page.getByRole("columnheader").allTextContents();
+  await page.getByRole("button", { name: "Show…" }).click();
+  await page.getByText("Columns", { exact: true }).click();
+  const look = page.locator("#look");
+  await look.getByRole("checkbox", { name: "Deadline" }).check();
+  await look.getByRole("checkbox", { name: "After" }).uncheck();
+  await look.getByRole("button", { name: "Move Deadline to the left" }).click();
+  await expect.poll(heads).toEqual(["No.", "Task", "Owner", "Length", "Start", "Finish", "Deadline", "State"]);
+  await look.getByLabel("Width of Task").fill("260");
+  await page.keyboard.press("Tab");
+  await expect.poll(async () => (await plan.cell("Task 1", "name").boundingBox())?.width).toBe(260);
+  await page.getByText("Saved views").click();
+  await look.getByLabel("Name", { exact: true }).fill("Deadlines");
+  await look.getByRole("button", { name: "Save as this name" }).click();
+  await page.keyboard.press("Escape");
+
+  await plan.type("Task 1", "deadline", "12 May");
+  await expect(plan.strip).toContainText("Task 1 should be finished by Wed 12 May.");
+  await expect(plan.cell("Task 1", "deadline")).toHaveText("12 May");
+
+  // The edge of a column is dragged; a double click fits it.
+  const grip = page.locator('[data-grip="name"]');
+  const edge = await grip.boundingBox();
+  if (!edge) throw new Error("There is no edge to drag.");
+  await page.mouse.move(edge.x + 4, edge.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(edge.x + 4 - 60, edge.y + 20, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => (await plan.cell("Task 1", "name").boundingBox())?.width).toBe(200);
+  await grip.dblclick();
+  await expect.poll(async () => (await plan.cell("Task 1", "name").boundingBox())?.width).toBeLessThan(130);
+
+  await page.reload();
+  await plan.ready();
+  await expect.poll(heads).toContain("Deadline");
+  await page.getByRole("button", { name: "Show…" }).click();
+  await page.getByText("Saved views").click();
+  await look.locator("#look-views").selectOption("Deadlines");
+  await expect.poll(async () => (await plan.cell("Task 1", "name").boundingBox())?.width).toBe(260);
+});

@@ -4,7 +4,7 @@
 /** @import { Store } from "./store.js" */
 /** @import { Actions } from "./actions.js" */
 /** @import { Row } from "./types.js" */
-import { COLUMNS, cellText, ownerOf } from "./columns.js";
+import { cellText, columnsOf, ownerOf } from "./columns.js";
 import { dayOf, finishDayOf, iso } from "./time.js";
 
 const TYPE = "application/x-auxilium-rows";
@@ -110,18 +110,25 @@ export function asTable(store, tops) {
   });
   const least = Math.min(...rows.map((row) => row.level));
   const lines = rows.map((row) =>
-    COLUMNS.map(({ key }) => {
-      if (key === "name") return `${"  ".repeat(row.level - least)}${plainCell(row.name)}`;
-      if (row.start !== null && key === "start") return row.kind === "phase" ? "" : iso(dayOf(row.start));
-      if (row.start !== null && key === "finish") return row.kind === "phase" ? "" : iso(finishDayOf(row.finish));
-      if (row.kind === "phase" && (key === "length" || key === "state")) return "";
-      if (key === "length") return row.kind === "milestone" ? "milestone" : row.length;
-      if (key === "state")
-        return row.progress > 0 && row.progress < 100 ? `${row.progress} %` : row.state === "done" ? "done" : "";
-      return plainCell(key === "owner" ? (ownerOf(store, row)?.name ?? "") : cellText(store, row, key));
-    }).join("\t"),
+    columnsOf(store)
+      .map(({ key }) => {
+        if (key === "name") return `${"  ".repeat(row.level - least)}${plainCell(row.name)}`;
+        if (row.start !== null && key === "start") return row.kind === "phase" ? "" : iso(dayOf(row.start));
+        if (row.start !== null && key === "finish") return row.kind === "phase" ? "" : iso(finishDayOf(row.finish));
+        if (row.kind === "phase" && (key === "length" || key === "state")) return "";
+        if (key === "length") return row.kind === "milestone" ? "milestone" : row.length;
+        if (key === "state")
+          return row.progress > 0 && row.progress < 100 ? `${row.progress} %` : row.state === "done" ? "done" : "";
+        return plainCell(key === "owner" ? (ownerOf(store, row)?.name ?? "") : cellText(store, row, key));
+      })
+      .join("\t"),
   );
-  return [COLUMNS.map(({ label }) => label).join("\t"), ...lines].join("\n");
+  return [
+    columnsOf(store)
+      .map(({ label }) => label)
+      .join("\t"),
+    ...lines,
+  ].join("\n");
 }
 
 /** A spreadsheet would work out what begins like a formula: behind an apostrophe it is text. @param {string} text */

@@ -5,16 +5,48 @@
 /** @import { Store } from "./store.js" */
 import { dayOf, finishDayOf, short } from "./time.js";
 
+/** @typedef {{ key: string, label: string, width: number, extra?: boolean }} Column width in pixels; an extra one is shown by choice */
+
+/** @type {Column[]} */
 export const COLUMNS = [
-  { key: "no", label: "No." },
-  { key: "name", label: "Task" },
-  { key: "owner", label: "Owner" },
-  { key: "length", label: "Length" },
-  { key: "after", label: "After" },
-  { key: "start", label: "Start" },
-  { key: "finish", label: "Finish" },
-  { key: "state", label: "State" },
+  { key: "no", label: "No.", width: 38 },
+  { key: "name", label: "Task", width: 174 },
+  { key: "owner", label: "Owner", width: 46 },
+  { key: "length", label: "Length", width: 52 },
+  { key: "after", label: "After", width: 66 },
+  { key: "start", label: "Start", width: 76 },
+  { key: "finish", label: "Finish", width: 60 },
+  { key: "state", label: "State", width: 104 },
+  { key: "progress", label: "Progress", width: 70, extra: true },
+  { key: "float", label: "Float", width: 74, extra: true },
+  { key: "deadline", label: "Deadline", width: 74, extra: true },
 ];
+
+/** These come first, and are always there. */
+export const FIRST = ["no", "name"];
+
+export const LEAST_WIDTH = 34;
+export const MOST_WIDTH = 640;
+
+const USUAL = COLUMNS.filter((column) => !column.extra);
+
+/** @type {WeakMap<object, Column[]>} */
+const chosen = new WeakMap();
+
+/** The columns that are shown, from left to right. @param {Store} store @returns {Column[]} */
+export function columnsOf({ look }) {
+  if (!look.columns) return USUAL;
+  let columns = chosen.get(look.columns);
+  if (!columns) {
+    const known = new Map(COLUMNS.map((column) => [column.key, column]));
+    columns = look.columns.flatMap(({ key, width }) => {
+      const column = known.get(key);
+      return column ? [{ ...column, width }] : [];
+    });
+    chosen.set(look.columns, columns);
+  }
+  return columns;
+}
 
 /** @type {Record<string, string>} */
 export const STATE_WORDS = {
@@ -44,6 +76,12 @@ export function cellText(store, row, col) {
       return row.start === null ? "" : short(dayOf(row.start));
     case "finish":
       return row.start === null ? "" : short(finishDayOf(row.finish));
+    case "progress":
+      return row.start === null ? "" : `${Math.floor(row.progress)} %`;
+    case "float":
+      return row.critical ? "none" : (row.spare ?? "").replace(/ days?$/, "d").replace(/ hours?$/, "h");
+    case "deadline":
+      return row.deadline === null ? "" : short(finishDayOf(row.deadline));
     default:
       return row.start === null
         ? row.off
@@ -96,6 +134,8 @@ export function editFor(store, row, col, text) {
     }
     case "finish":
       return { edit: { type: "setFinish", task, finish: text } };
+    case "deadline":
+      return { edit: { type: "setDeadline", task, deadline: text.trim() === "" ? null : text } };
     default:
       return progressFor(task, text.trim());
   }

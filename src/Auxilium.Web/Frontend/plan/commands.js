@@ -6,7 +6,7 @@
 /** @import { Actions } from "./actions.js" */
 /** @import { CellEditor } from "./editor.js" */
 /** @import { TaskCard } from "./card/card.js" */
-import { foldedFrom } from "./look.js";
+import { EVERYTHING, foldedFrom } from "./look.js";
 
 /**
  * @typedef {object} Command
@@ -62,6 +62,7 @@ export const COMMANDS = [
       { name: "unfoldOne", title: "Unfold to the first level" },
       { name: "unfoldTwo", title: "Unfold to the second level" },
       { name: "filter", title: "Filter and sort" },
+      { name: "columns", title: "Choose columns" },
       { name: "showAll", title: "Show everything, in the plan’s order" },
       { name: "today", title: "Go to today" },
       { name: "fitAll", title: "Fit the project into the timeline" },
@@ -135,16 +136,7 @@ export class Commands {
       unfoldOne: folded(1),
       unfoldTwo: folded(2),
       unfoldAll: () => this.#fold([]),
-      showAll: () =>
-        store.lookAt({
-          text: "",
-          owner: "",
-          state: "",
-          hideDone: false,
-          milestones: false,
-          finishPath: false,
-          sort: null,
-        }),
+      showAll: () => store.lookAt(EVERYTHING),
       ...others,
     };
   }

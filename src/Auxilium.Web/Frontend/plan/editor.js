@@ -4,7 +4,7 @@
 /** @import { Store } from "./store.js" */
 /** @import { ListView } from "./list.js" */
 /** @import { Actions } from "./actions.js" */
-import { COLUMNS, editorText } from "./columns.js";
+import { COLUMNS, columnsOf, editorText } from "./columns.js";
 
 export class CellEditor {
   #store;
@@ -28,7 +28,7 @@ export class CellEditor {
     this.close(true);
     const column = col === "no" ? "name" : col;
     const row = this.#store.row(id);
-    if (!row) return;
+    if (!row || column === "float") return;
     this.#list.focus(id, column, { keepRange: this.#store.selection.has(id) });
     const cell = this.#list.cell(id, column);
     if (!cell) return;
@@ -101,8 +101,9 @@ export class CellEditor {
 
   /** @param {string} id @param {string} col @param {number} step */
   #beside(id, col, step) {
-    const at = COLUMNS.findIndex((c) => c.key === col) + step;
-    if (at >= 0 && at < COLUMNS.length) this.#list.focus(id, COLUMNS[at].key);
-    else this.#below(id, step > 0 ? COLUMNS[1].key : COLUMNS[COLUMNS.length - 1].key, step);
+    const columns = columnsOf(this.#store);
+    const at = columns.findIndex((c) => c.key === col) + step;
+    if (at >= 0 && at < columns.length) this.#list.focus(id, columns[at].key);
+    else this.#below(id, step > 0 ? columns[1].key : columns[columns.length - 1].key, step);
   }
 }

@@ -6,7 +6,7 @@
 /** @import { Actions } from "./actions.js" */
 /** @import { CellEditor } from "./editor.js" */
 /** @import { Commands } from "./commands.js" */
-import { COLUMNS } from "./columns.js";
+import { columnsOf } from "./columns.js";
 import { commandOf, EVERYWHERE } from "./commands.js";
 
 const PAGE = 15;
@@ -29,7 +29,7 @@ export function listenToKeys(store, list, actions, editor, commands, element) {
     } else if (event.key === " " && col === "state") {
       event.preventDefault();
       commands.run("done");
-    } else if (event.key === "Delete" && ["owner", "after", "start"].includes(col)) {
+    } else if (event.key === "Delete" && ["owner", "after", "start", "deadline"].includes(col)) {
       event.preventDefault();
       actions.type(id, col, "");
     } else if (isText(event) && col !== "no" && !command) {
@@ -52,7 +52,8 @@ export function listenToKeys(store, list, actions, editor, commands, element) {
   function move(event, id, col) {
     if (event.altKey || event.shiftKey) return false;
     const row = store.line.get(id) ?? 0;
-    const column = COLUMNS.findIndex((c) => c.key === col);
+    const columns = columnsOf(store);
+    const column = columns.findIndex((c) => c.key === col);
     const control = event.ctrlKey || event.metaKey;
     const last = store.shown.length - 1;
     /** @type {Record<string, [number, number]>} */
@@ -64,12 +65,12 @@ export function listenToKeys(store, list, actions, editor, commands, element) {
       PageUp: [Math.max(0, row - PAGE), column],
       PageDown: [Math.min(last, row + PAGE), column],
       Home: [control ? 0 : row, control ? column : 0],
-      End: [control ? last : row, control ? column : COLUMNS.length - 1],
+      End: [control ? last : row, control ? column : columns.length - 1],
     };
     const to = steps[event.key];
     if (!to) return false;
     if (to[0] > last) document.getElementById("new-task")?.focus();
-    else if (to[0] >= 0 && to[1] >= 0 && to[1] < COLUMNS.length) list.focus(store.shown[to[0]].id, COLUMNS[to[1]].key);
+    else if (to[0] >= 0 && to[1] >= 0 && to[1] < columns.length) list.focus(store.shown[to[0]].id, columns[to[1]].key);
     return true;
   }
 }

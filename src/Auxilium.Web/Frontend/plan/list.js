@@ -4,7 +4,8 @@
 /** @import { Store } from "./store.js" */
 /** @import { Sight } from "./sight.js" */
 /** @import { Row } from "./types.js" */
-import { COLUMNS, cellText, ownerOf, rowSentence, STATE_WORDS } from "./columns.js";
+/** @import { Column } from "./columns.js" */
+import { cellText, columnsOf, LEAST_WIDTH, MOST_WIDTH, ownerOf, rowSentence, STATE_WORDS } from "./columns.js";
 import { dayOf, finishDayOf, parts, timeIn, withWeekday } from "./time.js";
 
 export const ROW_HEIGHT = 30;
@@ -14,6 +15,9 @@ const OVERSCAN = 8;
 export class ListView {
   #store;
   #sight;
+  #frame;
+  #head;
+  /** @type {Column[]} */ #columns;
   #body;
   #newRow;
   #mark = document.createElement("div");
@@ -23,7 +27,11 @@ export class ListView {
   constructor(store, sight, list) {
     this.#store = store;
     this.#sight = sight;
-    list.append(head());
+    this.#frame = list;
+    this.#columns = columnsOf(store);
+    this.#head = head(this.#columns);
+    list.append(this.#head);
+    this.#listenToGrips();
     this.#body = document.createElement("div");
     this.#body.className = "list-body";
     this.#body.setAttribute("role", "rowgroup");
@@ -47,6 +55,7 @@ export class ListView {
   }
 
   draw() {
+    this.#layColumns();
     const { shown: rows, current } = this.#store;
     const [first, last] = this.range();
     this.#body.style.height = `${this.height}px`;
@@ -72,6 +81,76 @@ export class ListView {
     this.#mark.classList.toggle("is-into", drop.into);
     this.#mark.style.top = `${drop.line * ROW_HEIGHT}px`;
     this.#mark.style.left = drop.into ? "0" : `${44 + drop.level * 16}px`;
+  }
+
+  /** Makes the head and the rows anew where other columns are shown, and sets their widths. */
+  #layColumns() {
+    const columns = columnsOf(this.#store);
+    if (columns === this.#columns) return;
+    const same = columns.map(({ key }) => key).join() === this.#columns.map(({ key }) => key).join();
+    this.#columns = columns;
+    const { style } = this.#frame;
+    if (this.#store.look.columns) {
+      style.setProperty("--columns", columns.map(({ width }) => `${width}px`).join(" "));
+      style.setProperty("--list-width", `${columns.reduce((sum, { width }) => sum + width, 0)}px`);
+    } else {
+      style.removeProperty("--columns");
+      style.removeProperty("--list-width");
+    }
+    if (same) return;
+    this.#frame.setAttribute("aria-colcount", String(columns.length));
+    const fresh = head(columns);
+    this.#head.replaceWith(fresh);
+    this.#head = fresh;
+    for (const { element } of this.#drawn.values()) element.remove();
+    this.#drawn.clear();
+    const { current } = this.#store;
+    if (current && !columns.some(({ key }) => key === current.col)) this.#store.current = { ...current, col: "name" };
+  }
+
+  /** The edges of the head are dragged; a double click fits a column to what is in sight. */
+  #listenToGrips() {
+    /** @type {{ key: string, x: number, width: number, pointer: number } | null} */ let drag = null;
+    const gripOf = (/** @type {Event} */ event) =>
+      /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest("[data-grip]"))?.dataset.grip;
+    this.#frame.addEventListener("pointerdown", (event) => {
+      const key = gripOf(event);
+      const cell = key && this.#head.querySelector(`[role="columnheader"][data-col="${key}"]`);
+      if (!key || !cell) return;
+      event.preventDefault();
+      drag = { key, x: event.clientX, width: cell.getBoundingClientRect().width, pointer: event.pointerId };
+    });
+    document.addEventListener("pointermove", (event) => {
+      if (drag && event.pointerId === drag.pointer) this.resize(drag.key, drag.width + event.clientX - drag.x);
+    });
+    document.addEventListener("pointerup", () => (drag = null));
+    this.#frame.addEventListener("dblclick", (event) => {
+      const key = gripOf(event);
+      if (key) this.fit(key);
+    });
+  }
+
+  /** @param {string} key @param {number} width */
+  resize(key, width) {
+    const wide = Math.round(Math.min(MOST_WIDTH, Math.max(LEAST_WIDTH, width)));
+    const columns = columnsOf(this.#store).map((column) => ({
+      key: column.key,
+      width: column.key === key ? wide : column.width,
+    }));
+    this.#store.lookAt({ columns });
+  }
+
+  /** As wide as the widest text in sight. @param {string} key */
+  fit(key) {
+    const cells = [...this.#frame.querySelectorAll(`.list-row [data-col="${key}"]`)];
+    const widths = cells.map((cell) => {
+      const words = cell.querySelector(".cell-text");
+      const hidden = words ? words.scrollWidth - words.clientWidth : 0;
+      const taken = [...cell.children].reduce((sum, child) => sum + child.getBoundingClientRect().width, 0);
+      const { paddingLeft, paddingRight } = getComputedStyle(cell);
+      return taken + hidden + parseFloat(paddingLeft) + parseFloat(paddingRight) + 6;
+    });
+    this.resize(key, Math.max(LEAST_WIDTH + 10, ...widths));
   }
 
   /** @param {string} id @param {string} col @returns {HTMLElement | null} */
@@ -121,7 +200,8 @@ export class ListView {
     const picked = this.#store.selection.has(row.id);
     const isCurrent = this.#store.current?.id === row.id;
     const col = isCurrent ? this.#store.current?.col : position === 0 && !this.#store.current ? "name" : "";
-    const drafts = COLUMNS.map(({ key }) => this.#store.drafts.get(`${row.id}/${key}`));
+    const columns = this.#columns;
+    const drafts = columns.map(({ key }) => this.#store.drafts.get(`${row.id}/${key}`));
     const signature = JSON.stringify([
       row,
       position,
@@ -136,7 +216,7 @@ export class ListView {
     let drawn = this.#drawn.get(row.id);
     if (drawn?.signature === signature) return;
     if (!drawn) {
-      drawn = { element: emptyRow(row.id), signature };
+      drawn = { element: emptyRow(row.id, columns), signature };
       this.#drawn.set(row.id, drawn);
       this.#body.insertBefore(drawn.element, this.#newRow);
     }
@@ -154,7 +234,7 @@ export class ListView {
     if (row.kind === "phase") element.setAttribute("aria-expanded", String(!folded));
     else element.removeAttribute("aria-expanded");
     for (const [i, cell] of /** @type {HTMLElement[]} */ ([...element.children]).entries()) {
-      const { key } = COLUMNS[i];
+      const { key } = columns[i];
       cell.tabIndex = key === col ? 0 : -1;
       if (cell.classList.contains("is-editing")) continue;
       fill(this.#store, cell, row, key, drafts[i]);
@@ -162,7 +242,8 @@ export class ListView {
   }
 }
 
-function head() {
+/** @param {Column[]} columns */
+function head(columns) {
   const group = document.createElement("div");
   group.setAttribute("role", "rowgroup");
   group.className = "list-head-group";
@@ -170,24 +251,29 @@ function head() {
   row.className = "list-head";
   row.setAttribute("role", "row");
   row.setAttribute("aria-rowindex", "1");
-  for (const { key, label } of COLUMNS) {
+  for (const { key, label } of columns) {
     const cell = document.createElement("div");
     cell.setAttribute("role", "columnheader");
     cell.dataset.col = key;
     cell.textContent = label;
+    const grip = document.createElement("span");
+    grip.className = "column-grip";
+    grip.dataset.grip = key;
+    grip.title = "Drag to resize; double-click to fit";
+    cell.append(grip);
     row.append(cell);
   }
   group.append(row);
   return group;
 }
 
-/** @param {string} id */
-function emptyRow(id) {
+/** @param {string} id @param {Column[]} columns */
+function emptyRow(id, columns) {
   const row = document.createElement("div");
   row.className = "list-row";
   row.dataset.row = id;
   row.setAttribute("role", "row");
-  for (const { key } of COLUMNS) {
+  for (const { key } of columns) {
     const cell = document.createElement("div");
     cell.className = `cell cell-${key}`;
     cell.dataset.col = key;

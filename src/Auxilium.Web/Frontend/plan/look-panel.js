@@ -3,7 +3,8 @@
 
 /** @import { Store } from "./store.js" */
 /** @import { Look } from "./look.js" */
-import { STATE_WORDS } from "./columns.js";
+import { element, quietButton } from "./card/fields.js";
+import { COLUMNS, columnsOf, FIRST, LEAST_WIDTH, MOST_WIDTH, STATE_WORDS } from "./columns.js";
 import { filtersOf, plainLook } from "./look.js";
 
 /** @param {Store} store @param {string} project its id: what one sees is remembered for each */
@@ -36,6 +37,8 @@ export function drawLook(store, project) {
       sort: sort === "" ? null : { col: sort, down: checked("down") },
     });
   });
+  const columnList = /** @type {HTMLElement} */ (document.getElementById("look-columns"));
+  const views = new Views(store, project);
   store.subscribe(draw);
   draw();
 
@@ -60,10 +63,70 @@ export function drawLook(store, project) {
       for (const name of /** @type {const} */ (["weeks", "label", "colour"])) field(name).value = look[name];
       field("sort").value = look.sort?.col ?? "";
       check("down", look.sort?.down ?? false);
+      drawColumns();
+      views.draw();
     }
     const filters = filtersOf(look);
     line.hidden = filters === 0 && !look.sort;
     if (!line.hidden) words.textContent = sentence();
+  }
+
+  /** Each column with its width and its place; those that are not shown come last. */
+  function drawColumns() {
+    const shown = columnsOf(store);
+    const hidden = COLUMNS.filter((column) => !shown.some(({ key: k }) => k === column.key));
+    const focused = /** @type {HTMLElement | null} */ (document.activeElement)?.getAttribute("aria-label");
+    columnList.replaceChildren(
+      ...[...shown, ...hidden].map((column, at) => {
+        const on = at < shown.length;
+        const box = /** @type {HTMLInputElement} */ (element("input", { type: "checkbox" }));
+        box.checked = on;
+        box.disabled = FIRST.includes(column.key);
+        box.addEventListener("change", () =>
+          choose(box.checked ? [...shown, column] : shown.filter(({ key: k }) => k !== column.key)),
+        );
+        const parts = [element("label", { class: "check" }, box, column.label)];
+        if (on) {
+          const width = /** @type {HTMLInputElement} */ (
+            element("input", {
+              class: "input",
+              type: "number",
+              min: String(LEAST_WIDTH),
+              max: String(MOST_WIDTH),
+              "aria-label": `Width of ${column.label}`,
+            })
+          );
+          width.value = String(column.width);
+          width.addEventListener("change", () => {
+            const wide = Math.min(MOST_WIDTH, Math.max(LEAST_WIDTH, Number(width.value) || column.width));
+            choose(shown.map((c) => (c.key === column.key ? { ...c, width: wide } : c)));
+          });
+          parts.push(width);
+          if (!FIRST.includes(column.key)) parts.push(shift(-1), shift(1));
+        }
+        return element("div", { class: "look-column" }, ...parts);
+
+        /** @param {number} by */
+        function shift(by) {
+          const to = at + by;
+          const words = `Move ${column.label} to the ${by < 0 ? "left" : "right"}`;
+          const button = quietButton(
+            by < 0 ? "◂" : "▸",
+            () => choose(shown.toSpliced(at, 1).toSpliced(to, 0, column)),
+            words,
+          );
+          /** @type {HTMLButtonElement} */ (button).disabled = to < FIRST.length || to >= shown.length;
+          return button;
+        }
+      }),
+    );
+    if (focused)
+      /** @type {HTMLElement | null} */ (columnList.querySelector(`[aria-label="${CSS.escape(focused)}"]`))?.focus();
+  }
+
+  /** @param {import("./columns.js").Column[]} columns */
+  function choose(columns) {
+    store.lookAt({ columns: columns.map(({ key: k, width }) => ({ key: k, width })) });
   }
 
   function sentence() {
@@ -115,5 +178,66 @@ function remembered(key) {
     return Array.isArray(look.folded) ? look : plainLook();
   } catch {
     return plainLook();
+  }
+}
+
+/** Looks that were saved under a name, for one project. */
+class Views {
+  #store;
+  #key;
+  #select = /** @type {HTMLSelectElement} */ (document.getElementById("look-views"));
+  #name = /** @type {HTMLInputElement} */ (document.getElementById("look-name"));
+
+  /** @param {Store} store @param {string} project */
+  constructor(store, project) {
+    this.#store = store;
+    this.#key = `auxilium-views-${project}`;
+    this.#select.addEventListener("change", () => {
+      const look = this.#all[this.#select.value];
+      if (look) store.lookAt({ ...plainLook(), ...look });
+    });
+    document.getElementById("look-save")?.addEventListener("click", () => this.#save());
+    document.getElementById("look-forget")?.addEventListener("click", () => {
+      const { [this.#select.value]: _, ...rest } = this.#all;
+      this.#keep(rest);
+    });
+  }
+
+  /** @returns {Record<string, Look>} */
+  get #all() {
+    try {
+      return JSON.parse(localStorage.getItem(this.#key) ?? "{}");
+    } catch {
+      return {};
+    }
+  }
+
+  #save() {
+    const name = this.#name.value.trim().slice(0, 60);
+    if (name === "") {
+      this.#name.focus();
+      return;
+    }
+    this.#name.value = "";
+    this.#keep({ ...this.#all, [name]: this.#store.look });
+  }
+
+  /** @param {Record<string, Look>} views */
+  #keep(views) {
+    localStorage.setItem(this.#key, JSON.stringify(views));
+    this.draw();
+  }
+
+  /** Names the view that is as one sees it now. */
+  draw() {
+    const now = JSON.stringify(this.#store.look);
+    const all = Object.entries(this.#all);
+    this.#select.replaceChildren(
+      new Option(all.length > 0 ? "Choose…" : "None yet", ""),
+      ...all.map(([name]) => new Option(name, name)),
+    );
+    this.#select.value = all.find(([, look]) => JSON.stringify(look) === now)?.[0] ?? "";
+    const forget = /** @type {HTMLButtonElement | null} */ (document.getElementById("look-forget"));
+    if (forget) forget.disabled = this.#select.value === "";
   }
 }

@@ -13,14 +13,14 @@
  * @property {boolean} milestones only these
  * @property {boolean} finishPath only what sets the finish
  * @property {{ col: string, down: boolean } | null} sort
+ * @property {{ key: string, width: number }[] | null} columns those of the list, from left to right; null for the usual ones
  * @property {"dates" | "iso" | "us"} weeks what the timeline calls a week
  * @property {"none" | "name" | "owner" | "dates"} label what stands beside a bar
  * @property {"state" | "owner"} colour what a bar's fill tells
  */
 
-/** @returns {Look} */
-export const plainLook = () => ({
-  folded: [],
+/** The part of a look that shows every row in the plan's order. */
+export const EVERYTHING = {
   text: "",
   owner: "",
   state: "",
@@ -28,6 +28,13 @@ export const plainLook = () => ({
   milestones: false,
   finishPath: false,
   sort: null,
+};
+
+/** @returns {Look} */
+export const plainLook = () => ({
+  folded: [],
+  ...EVERYTHING,
+  columns: null,
   weeks: "dates",
   label: "none",
   colour: "state",

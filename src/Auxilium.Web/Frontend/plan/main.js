@@ -57,6 +57,11 @@ const commands = new Commands(store, list, actions, editor, card, {
     element("look").showPopover();
     element("look").querySelector("input")?.focus();
   },
+  columns: () => {
+    element("look").showPopover();
+    element("look-columns-part").querySelector("summary")?.focus();
+    /** @type {HTMLDetailsElement} */ (element("look-columns-part")).open = true;
+  },
   moved: () => void openMoves(store, outbox, (id) => list.focus(id, "name")),
 });
 

@@ -4,7 +4,7 @@
 /** @import { Changes, Row, Link, Person, Closed, Project, Draft, Run } from "./types.js" */
 /** @import { Look } from "./look.js" */
 /** @import { Place } from "./place.js" */
-import { plainLook, shownRows } from "./look.js";
+import { EVERYTHING, plainLook, shownRows } from "./look.js";
 import { Selection } from "./selection.js";
 
 export class Store {
@@ -105,7 +105,7 @@ export class Store {
     for (let up = this.row(id)?.parent ?? null; up !== null; up = this.row(up)?.parent ?? null) above.add(up);
     const folded = this.look.folded.filter((phase) => !above.has(phase));
     this.lookAt({ folded });
-    if (!this.line.has(id)) this.lookAt({ ...plainLook(), folded });
+    if (!this.line.has(id)) this.lookAt({ ...EVERYTHING, folded });
   }
 
   /** Shows a row before the server knows it. @param {Row} row @param {string | null} after the sibling it stands after */
