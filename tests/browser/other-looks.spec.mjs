@@ -180,7 +180,7 @@ for (const colorScheme of /** @type {const} */ (["light", "dark"])) {
     await page.getByRole("textbox", { name: "The list" }).fill("Task\tStart\tLength\nA\t5/6\tlong");
     await expect(page.getByRole("button", { name: "Add 1 row" })).toBeVisible();
     await check("pasting");
-    for (const look of ["Lanes", "Month", "Journal"]) {
+    for (const look of ["Lanes", "Month", "Chains", "Journal"]) {
       await page.keyboard.press("Escape");
       await page.getByRole("link", { name: look }).click();
       await plan.ready();
@@ -188,3 +188,37 @@ for (const colorScheme of /** @type {const} */ (["light", "dark"])) {
     }
   });
 }
+
+test("in Chains links are seen from left to right, drawn, changed and taken away", async ({ page, plan }) => {
+  await plan.bringIn({ ...fair, tasks: [...fair.tasks, { id: "r", name: "Radio", length: "1d" }] });
+  await page.getByRole("link", { name: "Chains" }).click();
+  await plan.ready();
+  const box = (/** @type {string} */ name) => page.getByRole("button", { name: new RegExp(`^[\\d.]+ ${name}`) });
+  const x = async (/** @type {string} */ name) => (await box(name).boundingBox())?.x ?? 0;
+  expect(await x("Permit")).toBeLessThan(await x("Posters"));
+  expect(await x("Posters")).toBeLessThan(await x("Stalls up"));
+  await expect(page.getByText("Linked to nothing")).toBeVisible();
+
+  const dot = page.locator('[data-dot="r"]');
+  const [from, to] = [await dot.boundingBox(), await box("Stalls up").boundingBox()];
+  if (!from || !to) throw new Error("It is not drawn.");
+  await page.mouse.move(from.x + 6, from.y + 6);
+  await page.mouse.down();
+  await page.mouse.move(to.x + 60, to.y + 20, { steps: 5 });
+  await expect(plan.strip).toContainText("Letting go: Stalls up now comes after Radio.");
+  await page.mouse.up();
+  await expect(plan.strip).toContainText("Stalls up now comes after Radio.");
+  await expect(page.getByText("Linked to nothing")).toHaveCount(0);
+
+  await page.locator('#chains [data-link="r>c"]').dispatchEvent("click", { clientX: 500, clientY: 400 });
+  await page.locator("#link-panel").getByRole("button", { name: "Remove the link" }).click();
+  await expect(page.getByText("Linked to nothing")).toBeVisible();
+  await plan.undo.click();
+  await expect(page.getByText("Linked to nothing")).toHaveCount(0);
+
+  await box("Permit").focus();
+  await page.keyboard.press("ArrowRight");
+  await expect(box("Posters")).toBeFocused();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("complementary").getByRole("heading", { level: 2 })).toHaveText("1.2 Posters");
+});

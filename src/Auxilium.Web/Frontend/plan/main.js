@@ -3,6 +3,7 @@
 
 import { Actions } from "./actions.js";
 import { TaskCard } from "./card/card.js";
+import { drawChains } from "./chains.js";
 import { listenToClipboard } from "./clipboard.js";
 import { drawChoice } from "./choice.js";
 import { CellEditor } from "./editor.js";
@@ -34,6 +35,8 @@ const main = element("main");
 const board = element("board");
 const data = JSON.parse(element("plan-data").textContent ?? "");
 
+const isPlan = main.dataset.look === "plan";
+
 const store = new Store(data.changes);
 const outbox = new Outbox(store, main.dataset.project ?? "", main.dataset.token ?? "");
 const actions = new Actions(store, outbox);
@@ -42,7 +45,13 @@ const sight = new Sight(board, element("list"), () => store.changed());
 const list = new ListView(store, sight, element("list"));
 const editor = new CellEditor(store, list, actions);
 const timeline = new Timeline(store, sight, element("timeline"), list, remembered("scale", "weeks"));
-const card = new TaskCard(store, outbox, element("card"), (id) => list.focus(id, store.current?.col ?? "name"));
+const card = new TaskCard(store, outbox, element("card"), (id) =>
+  isPlan
+    ? list.focus(id, store.current?.col ?? "name")
+    : /** @type {HTMLElement | null} */ (
+        document.querySelector(`.stage [data-row="${id}"], .stage [data-box="${id}"]`)
+      )?.focus(),
+);
 const dialog = (/** @type {string} */ id) => () => /** @type {HTMLDialogElement} */ (element(id)).showModal();
 const commands = new Commands(store, list, actions, editor, card, {
   today: () => timeline.show(dayOf(store.project.today), 0.3),
@@ -62,19 +71,19 @@ const commands = new Commands(store, list, actions, editor, card, {
     element("look-columns-part").querySelector("summary")?.focus();
     /** @type {HTMLDetailsElement} */ (element("look-columns-part")).open = true;
   },
-  moved: () => void openMoves(store, outbox, (id) => list.focus(id, "name")),
+  moved: () => void openMoves(store, outbox, (id) => show(id)),
 });
 
-const openPaste = makePaste(store, outbox, actions, (id) => list.focus(id, "name"));
-const openPalette = makePalette(
-  store,
-  (name) => commands.run(name),
-  (id) => list.focus(id, "name"),
-);
+/** Brings a task into sight: its row, or in the other looks its card. @param {string} id */
+const show = (id) => (isPlan ? list.focus(id, "name") : void card.open(id));
+const openPaste = makePaste(store, outbox, actions, show);
+const openPalette = makePalette(store, (name) => commands.run(name), show);
 
 listKeys(element("keys-list"));
-store.subscribe(() => list.draw());
-store.subscribe(() => timeline.draw());
+if (isPlan) {
+  store.subscribe(() => list.draw());
+  store.subscribe(() => timeline.draw());
+}
 store.subscribe(() => store.current && card.follow(store.current.id));
 store.subscribe(offerPeople);
 listenToKeys(store, list, actions, editor, commands, element("list"));
@@ -95,6 +104,10 @@ drawLook(store, main.dataset.project ?? "");
 const openCard = (/** @type {string} */ id) => void card.open(id);
 if (main.dataset.look === "lanes") drawLanes(store, preview, actions, element("lanes"), openCard);
 if (main.dataset.look === "month") drawMonth(store, preview, actions, element("month"), openCard);
+if (main.dataset.look === "chains") {
+  const picture = drawChains(store, preview, actions, element("chains"), openCard);
+  listenToLinks(store, outbox, actions, picture);
+}
 drawStrip(store);
 drawGauge(store);
 drawProblems(store, list, actions, board);
@@ -156,12 +169,14 @@ element("list").addEventListener("focusin", (event) => {
   store.changed();
 });
 
-timeline.showBeginning();
-list.draw();
+if (isPlan) {
+  timeline.showBeginning();
+  list.draw();
+}
 store.changed();
 const asked = store.row(location.hash.slice(1));
-if (asked) list.focus(asked.id, "name");
-if (store.rows.length === 0) element("new-task").focus();
+if (asked) show(asked.id);
+if (isPlan && store.rows.length === 0) element("new-task").focus();
 document.documentElement.dataset.ready = "true";
 
 function offerPeople() {

@@ -16,7 +16,7 @@ public sealed class PlanModel(PlanStore store, PlanEdits edits, PlanViews views)
 
     public Guid Id { get; private set; }
 
-    /// <summary>Which look at the plan is open: <c>Plan</c>, <c>Lanes</c> or <c>Month</c>.</summary>
+    /// <summary>Which look at the plan is open: <c>Plan</c>, <c>Lanes</c>, <c>Month</c> or <c>Chains</c>.</summary>
     public string Look { get; private set; } = "Plan";
 
     public PlanView View { get; private set; } = null!;
@@ -30,7 +30,7 @@ public sealed class PlanModel(PlanStore store, PlanEdits edits, PlanViews views)
         var last = await edits.LastAsync(plan, User.PersonId(), cancel);
         var directory = await store.DirectoryAsync(cancel);
         Id = id;
-        Look = look switch { "lanes" => "Lanes", "month" => "Month", _ => "Plan" };
+        Look = look switch { "lanes" => "Lanes", "month" => "Month", "chains" => "Chains", _ => "Plan" };
         View = views.Of(plan);
         var changes = PlanChanges.Everything(View, last);
         Data = JsonSerializer.Serialize(new { changes, directory = directory.Select(p => p.Name), calendars = plan.Schedule.Plan.Calendars.Select(c => new { c.Id, c.Name }) }, Json);

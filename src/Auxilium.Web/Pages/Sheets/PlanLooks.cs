@@ -8,6 +8,7 @@ public sealed record PlanLooks(Guid Project, string Open)
         ("Plan", $"/projects/{Project}"),
         ("Lanes", $"/projects/{Project}/lanes"),
         ("Month", $"/projects/{Project}/month"),
+        ("Chains", $"/projects/{Project}/chains"),
         ("Journal", $"/projects/{Project}/journal"),
         ("Check-up", $"/projects/{Project}/check-up"),
         ("Forecast", $"/projects/{Project}/forecast"),
