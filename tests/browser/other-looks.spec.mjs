@@ -7,12 +7,12 @@ const fair = {
   format: "auxilium-plan/1",
   project: { name: "Fair", start: "2027-05-03" },
   people: [
-    { id: "ann", name: "Ann Lee", initials: "AL" },
-    { id: "bo", name: "Bo Dahl", initials: "BD" },
+    { id: "ann-lee", name: "Ann Lee", initials: "AL" },
+    { id: "bo-dahl", name: "Bo Dahl", initials: "BD" },
   ],
   tasks: [
     { id: "p", name: "Before" },
-    { id: "a", name: "Permit", parent: "p", length: "3d", assignments: [{ person: "ann" }] },
+    { id: "a", name: "Permit", parent: "p", length: "3d", assignments: [{ person: "ann-lee" }] },
     { id: "b", name: "Posters", parent: "p", length: "2d" },
     { id: "q", name: "The day" },
     { id: "c", name: "Stalls up", parent: "q", length: "1d" },

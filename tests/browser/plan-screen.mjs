@@ -39,6 +39,7 @@ export class PlanScreen {
   /** Makes a project from a plan document and opens it. @param {object} document */
   async bringIn(document) {
     const answer = await this.page.request.post("/api/v1/projects", { data: document });
+    if (!answer.ok()) throw new Error(await answer.text());
     const { id } = await answer.json();
     await this.page.goto(`/projects/${id}`);
     await this.ready();

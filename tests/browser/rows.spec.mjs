@@ -5,7 +5,7 @@ import { test, expect } from "./app.mjs";
 const rows = (count) => ({
   format: "auxilium-plan/1",
   project: { name: "Rows", start: "2027-05-03" },
-  people: [{ id: "ann", name: "Ann Lee", initials: "AL" }],
+  people: [{ id: "ann-lee", name: "Ann Lee", initials: "AL" }],
   tasks: [
     { id: "p", name: "Phase" },
     ...Array.from({ length: count }, (_, i) => ({ id: `t${i + 1}`, name: `Task ${i + 1}`, parent: "p", length: "1d" })),

@@ -73,7 +73,7 @@ test("a plan is finished with roles and names only, as a screen reader has them"
   await plan.bringIn({
     format: "auxilium-plan/1",
     project: { name: "By ear", start: "2027-05-03" },
-    people: [{ id: "ann", name: "Ann Lee", initials: "AL" }],
+    people: [{ id: "ann-lee", name: "Ann Lee", initials: "AL" }],
     tasks: [
       { id: "p", name: "Before" },
       { id: "a", name: "Permit", parent: "p", length: "3d" },

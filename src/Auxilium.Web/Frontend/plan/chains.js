@@ -10,11 +10,11 @@
 import { rowSentence } from "./columns.js";
 import { element, quietButton } from "./card/fields.js";
 import { BOX, layChains } from "./chains-layout.js";
+import { listenToHold } from "./hold.js";
 import { passes } from "./look.js";
 import { dayOf, finishDayOf, short } from "./time.js";
 import { patch, svgElement } from "./timeline/svg.js";
 
-const SLIP = 5; // pixels a pointer may move in a click
 const LETTERS = 26; // of a name that fit into a box
 
 /** Words at links that are other than finish to start. @type {Record<string, string>} */
@@ -26,8 +26,6 @@ export function drawChains(store, preview, actions, frame, open) {
   let drawn = "";
   let layout = layChains([], []);
   /** The box that Tab comes to. @type {string | null} */ let current = null;
-  /** @type {{ from: string, pointer: number, x: number, y: number, to: string | null, moving: boolean, pan: { left: number, top: number } | null } | null} */
-  let held = null;
 
   const board = element("div", { class: "chains-board" });
   const svg = svgElement("svg");
@@ -76,78 +74,52 @@ export function drawChains(store, preview, actions, frame, open) {
   svg.addEventListener("focusin", (event) => {
     current = boxAt(event.target) ?? current;
   });
-  board.addEventListener("pointerdown", (event) => {
-    if (event.button !== 0 || event.pointerType === "touch") return;
-    const dot = /** @type {Element} */ (event.target).closest("[data-dot]")?.getAttribute("data-dot");
-    if (!dot && (boxAt(event.target) || /** @type {Element} */ (event.target).closest("[data-link]"))) return;
-    const pan = dot ? null : { left: board.scrollLeft, top: board.scrollTop };
-    held = {
-      from: dot ?? "",
-      pointer: event.pointerId,
-      x: event.clientX,
-      y: event.clientY,
-      to: null,
-      moving: false,
-      pan,
-    };
-    event.preventDefault();
-  });
-  document.addEventListener("pointermove", (event) => {
-    if (!held || held.pointer !== event.pointerId) return;
-    const [dx, dy] = [event.clientX - held.x, event.clientY - held.y];
-    if (!held.moving && Math.hypot(dx, dy) < SLIP) return;
-    held.moving = true;
-    if (held.pan) {
-      board.scrollTo(held.pan.left - dx, held.pan.top - dy);
-      return;
-    }
-    const to = boxAt(document.elementFromPoint(event.clientX, event.clientY));
-    held.to = to && to !== held.from ? to : null;
-    const from = nodeOf(held.from);
-    const box = svg.getBoundingClientRect();
-    if (from)
-      patch(layers[2], [
-        {
-          key: "thread",
-          tag: "line",
-          at: {
-            x1: from.x + BOX.width,
-            y1: from.y + BOX.height / 2,
-            x2: (event.clientX - box.left) / zoom,
-            y2: (event.clientY - box.top) / zoom,
-            class: `thread${held.to ? " lands" : ""}`,
-          },
-        },
-      ]);
-    preview.ask(linkTo(), held.to);
-  });
-  document.addEventListener("pointerup", (event) => {
-    if (!held || held.pointer !== event.pointerId) return;
-    const { moving, to, pan } = held;
-    const edit = linkTo();
-    if (moving && !pan)
-      document.addEventListener("click", (click) => click.stopPropagation(), { capture: true, once: true });
-    end();
-    if (moving && edit) actions.send(edit, to);
-  });
-  document.addEventListener("pointercancel", end);
-  document.addEventListener("keydown", (event) => {
-    if (event.key !== "Escape" || !held?.moving) return;
-    event.preventDefault();
-    end();
+  listenToHold(board, {
+    grab(event) {
+      const over = /** @type {Element} */ (event.target);
+      const dot = over.closest("[data-dot]")?.getAttribute("data-dot") ?? null;
+      if (dot === null && over.closest("[data-box], [data-link]")) return null;
+      event.preventDefault();
+      return { from: dot, to: /** @type {string | null} */ (null), left: board.scrollLeft, top: board.scrollTop };
+    },
+    follow(held, event, by) {
+      if (held.from === null) {
+        board.scrollTo(held.left - by.x, held.top - by.y);
+        return;
+      }
+      const to = boxAt(document.elementFromPoint(event.clientX, event.clientY));
+      held.to = to !== held.from ? to : null;
+      drawThread(held.from, event, held.to !== null);
+      preview.ask(linkOf(held.from, held.to), held.to);
+    },
+    end({ from }) {
+      patch(layers[2], []);
+      if (from !== null) preview.end();
+    },
+    drop({ from, to }) {
+      const edit = linkOf(from, to);
+      if (edit) actions.send(edit, to);
+    },
   });
   return svg;
 
-  function linkTo() {
-    return held?.to ? { type: "linkTasks", from: held.from, to: held.to, kind: "finishToStart" } : null;
+  /** @param {string | null} from @param {string | null} to */
+  function linkOf(from, to) {
+    return from !== null && to !== null ? { type: "linkTasks", from, to, kind: "finishToStart" } : null;
   }
 
-  function end() {
-    if (!held) return;
-    const was = held;
-    held = null;
-    patch(layers[2], []);
-    if (was.moving && !was.pan) preview.end();
+  /** From a box to the pointer. @param {string} id @param {PointerEvent} event @param {boolean} lands */
+  function drawThread(id, event, lands) {
+    const from = nodeOf(id);
+    if (!from) return;
+    const frameBox = svg.getBoundingClientRect();
+    const at = {
+      x1: from.x + BOX.width,
+      y1: from.y + BOX.height / 2,
+      x2: (event.clientX - frameBox.left) / zoom,
+      y2: (event.clientY - frameBox.top) / zoom,
+    };
+    patch(layers[2], [{ key: "thread", tag: "line", at: { ...at, class: `thread${lands ? " lands" : ""}` } }]);
   }
 
   /** Left and right follow the links, up and down go along a layer. @param {KeyboardEvent} event */

@@ -7,10 +7,10 @@
 /** @import { Row } from "./types.js" */
 import { ownerOf, rowSentence, STATE_WORDS } from "./columns.js";
 import { element } from "./card/fields.js";
+import { listenToHold } from "./hold.js";
 import { passes } from "./look.js";
 import { dayOf, finishDayOf, short } from "./time.js";
 
-const SLIP = 6; // pixels a pointer may move in a click
 const MOST = 120; // cards of a lane that are drawn before one asks for more
 
 /** @typedef {{ key: string, title: string, holds: (row: Row) => boolean, edit: (row: Row) => object | null }} Lane */
@@ -20,8 +20,7 @@ export function drawLanes(store, preview, actions, frame, open) {
   let by = localStorage.getItem("auxilium-lanes") ?? "progress";
   /** Lanes of which every card is shown. @type {Set<string>} */ const whole = new Set();
   let drawn = "";
-  /** @type {{ row: Row, pointer: number, x: number, y: number, moving: boolean, ghost: HTMLElement | null, lane: string | null } | null} */
-  let drag = null;
+  /** The row whose card is held: the lanes stay as they are meanwhile. @type {Row | null} */ let lifted = null;
 
   const select = /** @type {HTMLSelectElement} */ (element("select", { class: "input", "aria-label": "Lanes by" }));
   select.append(new Option("Progress", "progress"), new Option("Owner", "owner"), new Option("Phase", "phase"));
@@ -46,53 +45,41 @@ export function drawLanes(store, preview, actions, frame, open) {
     }
   });
   board.addEventListener("keydown", onKey);
-  board.addEventListener("pointerdown", (event) => {
-    const row = rowAt(event.target);
-    if (!row || event.button !== 0 || event.pointerType === "touch") return;
-    drag = {
-      row,
-      pointer: event.pointerId,
-      x: event.clientX,
-      y: event.clientY,
-      moving: false,
-      ghost: null,
-      lane: null,
-    };
-  });
-  document.addEventListener("pointermove", (event) => {
-    if (!drag || drag.pointer !== event.pointerId) return;
-    if (!drag.moving && Math.hypot(event.clientX - drag.x, event.clientY - drag.y) < SLIP) return;
-    if (!drag.moving) lift();
-    drag.moving = true;
-    const { ghost, row } = drag;
-    if (ghost)
-      ghost.style.transform = `translate(${event.clientX - drag.x}px, ${event.clientY - drag.y}px) rotate(1deg)`;
-    const lane = laneAt(event.clientX, event.clientY);
-    if (lane?.key === drag.lane) return;
-    drag.lane = lane?.key ?? null;
-    for (const section of board.children)
-      section.classList.toggle("is-target", section.getAttribute("data-lane") === drag.lane);
-    preview.ask(lane && !lane.holds(row) ? lane.edit(row) : null, row.id);
-  });
-  document.addEventListener("pointerup", () => {
-    if (!drag) return;
-    const { row, lane: key, moving } = drag;
-    const lane = lanes().find((l) => l.key === key);
-    if (moving) document.addEventListener("click", (event) => event.stopPropagation(), { capture: true, once: true });
-    end();
-    if (moving && lane) move(row, lane);
-  });
-  document.addEventListener("pointercancel", end);
-  document.addEventListener("keydown", (event) => {
-    if (event.key !== "Escape" || !drag?.moving) return;
-    event.preventDefault();
-    end();
+  listenToHold(board, {
+    grab(event) {
+      const row = rowAt(event.target);
+      return row
+        ? { row, ghost: /** @type {HTMLElement | null} */ (null), lane: /** @type {string | null} */ (null) }
+        : null;
+    },
+    follow(held, event, by) {
+      lifted ??= held.row;
+      held.ghost ??= lift(held.row);
+      if (held.ghost) held.ghost.style.transform = `translate(${by.x}px, ${by.y}px) rotate(1deg)`;
+      const lane = laneAt(event.clientX, event.clientY);
+      if ((lane?.key ?? null) === held.lane) return;
+      held.lane = lane?.key ?? null;
+      for (const section of board.children)
+        section.classList.toggle("is-target", section.getAttribute("data-lane") === held.lane);
+      preview.ask(lane && !lane.holds(held.row) ? lane.edit(held.row) : null, held.row.id);
+    },
+    end({ ghost }) {
+      lifted = null;
+      ghost?.remove();
+      for (const marked of board.querySelectorAll(".is-lifted, .is-target"))
+        marked.classList.remove("is-lifted", "is-target");
+      preview.end();
+    },
+    drop({ row, lane: key }) {
+      const lane = lanes().find((l) => l.key === key);
+      if (lane) move(row, lane);
+    },
   });
 
-  /** The card goes along with the pointer. */
-  function lift() {
-    const card = board.querySelector(`[data-row="${drag?.row.id}"]`);
-    if (!drag || !card) return;
+  /** The card goes along with the pointer. @param {Row} row */
+  function lift(row) {
+    const card = board.querySelector(`[data-row="${row.id}"]`);
+    if (!card) return null;
     const box = card.getBoundingClientRect();
     const ghost = /** @type {HTMLElement} */ (card.cloneNode(true));
     ghost.classList.add("lane-ghost");
@@ -100,16 +87,7 @@ export function drawLanes(store, preview, actions, frame, open) {
     ghost.setAttribute("aria-hidden", "true");
     document.body.append(ghost);
     card.classList.add("is-lifted");
-    drag.ghost = ghost;
-  }
-
-  function end() {
-    if (!drag) return;
-    drag.ghost?.remove();
-    for (const lifted of board.querySelectorAll(".is-lifted, .is-target"))
-      lifted.classList.remove("is-lifted", "is-target");
-    if (drag.moving) preview.end();
-    drag = null;
+    return ghost;
   }
 
   /** Arrows go from card to card; with Ctrl they take the card along to the next lane. @param {KeyboardEvent} event */
@@ -195,7 +173,7 @@ export function drawLanes(store, preview, actions, frame, open) {
       [...whole],
       columns.map(({ lane, rows: held }) => [lane.key, lane.title, held.map((row) => [row, ownerOf(store, row)])]),
     ]);
-    if (now === drawn || drag?.moving) return;
+    if (now === drawn || lifted) return;
     drawn = now;
     const focused = /** @type {HTMLElement | null} */ (document.activeElement)?.dataset.row;
     board.replaceChildren(...columns.map(({ lane, rows: held }) => column(lane, held)));

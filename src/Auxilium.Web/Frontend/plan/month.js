@@ -7,17 +7,16 @@
 /** @import { Row } from "./types.js" */
 import { ownerOf, rowSentence } from "./columns.js";
 import { element, quietButton } from "./card/fields.js";
+import { listenToHold } from "./hold.js";
 import { passes } from "./look.js";
 import { DAY, dayOf, finishDayOf, iso, isoWeek, monthName, parts, short } from "./time.js";
-
-const SLIP = 6; // pixels a pointer may move in a click
 
 /** @param {Store} store @param {Preview} preview @param {Actions} actions @param {HTMLElement} frame @param {(id: string) => void} open */
 export function drawMonth(store, preview, actions, frame, open) {
   let first = monthOf(dayOf(store.project.today));
   let drawn = "";
-  /** @type {{ row: Row, pointer: number, from: number, day: number, x: number, y: number, moving: boolean } | null} */ let drag =
-    null;
+  /** While a bar is held, the sheet stays as it is. */
+  let isHeld = false;
 
   const title = element("h2", { "aria-live": "polite" });
   const sheet = element("div", { class: "month-sheet" });
@@ -57,51 +56,37 @@ export function drawMonth(store, preview, actions, frame, open) {
       bars[bars.indexOf(/** @type {HTMLElement} */ (event.target)) + Math.sign(step)]?.focus();
     }
   });
-  sheet.addEventListener("pointerdown", (event) => {
-    const row = rowAt(event.target);
-    const day = dayUnder(event);
-    if (!row || row.start === null || day === null || event.button !== 0 || event.pointerType === "touch") return;
-    drag = { row, pointer: event.pointerId, from: day, day, x: event.clientX, y: event.clientY, moving: false };
-  });
-  document.addEventListener("pointermove", (event) => {
-    if (!drag || drag.pointer !== event.pointerId) return;
-    if (!drag.moving && Math.hypot(event.clientX - drag.x, event.clientY - drag.y) < SLIP) return;
-    drag.moving = true;
-    const day = dayUnder(event);
-    if (day === null || day === drag.day) return;
-    drag.day = day;
-    mark();
-    preview.ask(day === drag.from ? null : editOf(drag.row, day - drag.from), drag.row.id);
-  });
-  document.addEventListener("pointerup", () => {
-    if (!drag) return;
-    const { row, from, day, moving } = drag;
-    if (moving) document.addEventListener("click", (event) => event.stopPropagation(), { capture: true, once: true });
-    end();
-    if (moving && day !== from) move(row, day - from);
-  });
-  document.addEventListener("pointercancel", end);
-  document.addEventListener("keydown", (event) => {
-    if (event.key !== "Escape" || !drag?.moving) return;
-    event.preventDefault();
-    end();
+  listenToHold(sheet, {
+    grab(event) {
+      const row = rowAt(event.target);
+      const day = dayUnder(event);
+      return row && row.start !== null && day !== null ? { row, from: day, day } : null;
+    },
+    follow(held, event) {
+      isHeld = true;
+      const day = dayUnder(event);
+      if (day === null || day === held.day) return;
+      held.day = day;
+      mark(held.row, day - held.from);
+      preview.ask(day === held.from ? null : editOf(held.row, day - held.from), held.row.id);
+    },
+    end() {
+      isHeld = false;
+      for (const cell of sheet.querySelectorAll(".is-target")) cell.classList.remove("is-target");
+      preview.end();
+    },
+    drop({ row, from, day }) {
+      if (day !== from) move(row, day - from);
+    },
   });
 
-  /** The days where the bar would lie. */
-  function mark() {
-    const { row, day, from } = /** @type {NonNullable<typeof drag>} */ (drag);
-    const [start, finish] = [dayOf(row.start ?? 0) + day - from, finishDayOf(row.finish) + day - from];
+  /** The days where a bar would lie. @param {Row} row @param {number} days later */
+  function mark(row, days) {
+    const [start, finish] = [dayOf(row.start ?? 0) + days, finishDayOf(row.finish) + days];
     for (const cell of sheet.querySelectorAll("[data-day]")) {
       const at = Number(cell.getAttribute("data-day"));
       cell.classList.toggle("is-target", at >= start && at <= finish);
     }
-  }
-
-  function end() {
-    if (!drag) return;
-    for (const cell of sheet.querySelectorAll(".is-target")) cell.classList.remove("is-target");
-    if (drag.moving) preview.end();
-    drag = null;
   }
 
   /** @param {Row} row @param {number} days */
@@ -144,7 +129,7 @@ export function drawMonth(store, preview, actions, frame, open) {
   }
 
   function draw() {
-    if (drag?.moving) return;
+    if (isHeld) return;
     const last = monthOf(first + 31) - 1;
     const [from, to] = [first - (first % 7), last - (last % 7) + 6];
     const rows = store.rows.filter(
