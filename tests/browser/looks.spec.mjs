@@ -1,7 +1,7 @@
 // @ts-check
-import AxeBuilder from "@axe-core/playwright";
 import Ajv from "ajv/dist/2020.js";
 import { readFileSync, readdirSync } from "node:fs";
+import { expectAccessible } from "./accessible.mjs";
 import { test, expect } from "./app.mjs";
 
 const demo = new URL("../../demo/", import.meta.url);
@@ -10,13 +10,7 @@ for (const colorScheme of /** @type {const} */ (["light", "dark"])) {
   test(`axe-core finds nothing wrong in the ${colorScheme} theme`, async ({ page, plan }) => {
     test.slow();
     await page.emulateMedia({ colorScheme, reducedMotion: "reduce" });
-    const check = async (/** @type {string} */ where) => {
-      const { violations } = await new AxeBuilder({ page }).analyze();
-      expect(
-        violations.map((v) => `${where}: ${v.id} ${v.nodes.map((n) => n.target).join(" ")}`),
-        where,
-      ).toEqual([]);
-    };
+    const check = (/** @type {string} */ where) => expectAccessible(page, where);
     await page.goto("/");
     await check("projects");
     await page.goto("/projects/new");

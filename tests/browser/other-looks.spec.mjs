@@ -1,6 +1,6 @@
 // @ts-check
 /** @import { Page, Locator } from "@playwright/test" */
-import AxeBuilder from "@axe-core/playwright";
+import { expectAccessible } from "./accessible.mjs";
 import { test, expect } from "./app.mjs";
 
 const fair = {
@@ -155,13 +155,7 @@ for (const colorScheme of /** @type {const} */ (["light", "dark"])) {
   test(`axe-core finds nothing wrong in the other looks in the ${colorScheme} theme`, async ({ page, plan }) => {
     test.slow();
     await page.emulateMedia({ colorScheme, reducedMotion: "reduce" });
-    const check = async (/** @type {string} */ where) => {
-      const { violations } = await new AxeBuilder({ page }).analyze();
-      expect(
-        violations.map((v) => `${where}: ${v.id} ${v.nodes.map((n) => n.target).join(" ")}`),
-        where,
-      ).toEqual([]);
-    };
+    const check = (/** @type {string} */ where) => expectAccessible(page, where);
     await plan.open("Lantern Regatta");
     await plan.cell("Harbour permit", "name").click();
     await page.keyboard.press("Shift+ArrowDown");

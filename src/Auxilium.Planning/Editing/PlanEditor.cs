@@ -7,7 +7,7 @@ namespace Auxilium.Planning.Editing;
 public static class PlanEditor
 {
     /// <summary>An edit of several holds at most this many.</summary>
-    public const int MostTogether = 20_000;
+    public const int MostTogether = 15_000;
 
     /// <param name="plan">The plan as it is; <see cref="EditContext.Schedule"/> has its dates.</param>
     /// <exception cref="EditRefusedException">The edit makes no sense on this plan. Circles are found when dates are worked out.</exception>
