@@ -48,9 +48,14 @@ function button(name) {
   return /** @type {HTMLButtonElement} */ (document.querySelector(`.strip [data-command="${name}"]`));
 }
 
+/** Whether what moved is on its way: pressed twice, it is shown once, and does not come back after it was closed. */
+let isAsking = false;
+
 /** Lists what the last edit moved. @param {Store} store @param {Outbox} outbox @param {(id: string) => void} show brings a row into sight */
 export async function openMoves(store, outbox, show) {
-  const ripple = await outbox.last();
+  if (isAsking) return;
+  isAsking = true;
+  const ripple = await outbox.last().finally(() => (isAsking = false));
   if ("message" in ripple) {
     store.notice = { tone: "problem", text: ripple.message };
     store.changed();
