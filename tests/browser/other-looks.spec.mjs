@@ -64,6 +64,11 @@ test("in Lanes a card is moved by pointer and by key, and it is an edit like any
   await expect(page.getByRole("complementary").getByRole("heading", { level: 2 })).toHaveText("1.2 Posters");
   await page.keyboard.press("Escape");
 
+  // What belongs to the timeline says so here, and changes nothing there.
+  await page.keyboard.press("/");
+  await page.keyboard.type("fit the project");
+  await page.keyboard.press("Enter");
+  await expect(plan.strip).toHaveText("The timeline is in Plan: open that look first.");
   await page.getByLabel("Lanes by").selectOption("owner");
   await drag(page, card("Stalls up"), lane("Bo Dahl"));
   await page.mouse.up();

@@ -15,9 +15,10 @@ internal sealed class ListMaker(Schedule schedule, IReadOnlyList<Person> people,
     private readonly List<(PlanTime At, PlanEdit Edit)> _places = [];
     private readonly List<string> _newPeople = [];
 
+    /// <param name="Phase">The row that it is in.</param>
     /// <param name="At">Its place in the list.</param>
     /// <param name="End">The place after the last row inside it.</param>
-    private sealed record Row(ListReader.Entry Entry, string Id, int At, int End)
+    private sealed record Row(ListReader.Entry Entry, string Id, Row? Phase, int At, int End)
     {
         public bool IsPhase => End > At + 1;
 
@@ -28,11 +29,14 @@ internal sealed class ListMaker(Schedule schedule, IReadOnlyList<Person> people,
         public Dictionary<ListColumnKind, string> Cells { get; } = [];
 
         public List<Predecessor> Before { get; } = [];
+
+        /// <summary>The rows that those links come from.</summary>
+        public List<Row> Waits { get; } = [];
     }
 
     public ListReading Make(IReadOnlyList<ListReader.Entry> entries, IReadOnlyList<ListColumn> columns, bool ask)
     {
-        var rows = entries.Select((entry, i) => new Row(entry, PlanIds.New(), i, EndOf(entries, i))).ToList();
+        var rows = RowsOf(entries);
         AddRows(rows);
         foreach (var row in rows) ReadCells(row);
         ReadLinks(rows);
@@ -49,11 +53,18 @@ internal sealed class ListMaker(Schedule schedule, IReadOnlyList<Person> people,
             problem is null ? edit : null);
     }
 
-    private static int EndOf(IReadOnlyList<ListReader.Entry> entries, int row)
+    private static List<Row> RowsOf(IReadOnlyList<ListReader.Entry> entries)
     {
-        var end = row + 1;
-        while (end < entries.Count && entries[end].Level > entries[row].Level) end++;
-        return end;
+        var rows = new List<Row>(entries.Count);
+        for (var at = 0; at < entries.Count; at++)
+        {
+            var end = at + 1;
+            while (end < entries.Count && entries[end].Level > entries[at].Level) end++;
+            var phase = at == 0 ? null : rows[at - 1];
+            while (phase is not null && phase.Entry.Level >= entries[at].Level) phase = phase.Phase;
+            rows.Add(new Row(entries[at], PlanIds.New(), phase, at, end));
+        }
+        return rows;
     }
 
     private void AddRows(List<Row> rows)
@@ -227,10 +238,16 @@ internal sealed class ListMaker(Schedule schedule, IReadOnlyList<Person> people,
             {
                 var why = problem ?? WhyNot(row, before!, rows);
                 if (why is not null) row.Problems.Add(new(ListColumnKind.After, $"{why} It is left out."));
-                else row.Before.Add(new Predecessor(before!.Id, link.Lag, null, link.Kind, link.Elapsed));
+                else Link(row, before!, link);
             }
             if (row.Before.Count > 0) row.Cells[ListColumnKind.After] = text;
         }
+    }
+
+    private static void Link(Row row, Row before, TypedLink link)
+    {
+        row.Before.Add(new Predecessor(before.Id, link.Lag, null, link.Kind, link.Elapsed));
+        row.Waits.Add(before);
     }
 
     private static IEnumerable<(Row? Row, TypedLink Link, string? Problem)> Named(string text, Dictionary<string, Row> numbers, Dictionary<string, Row> names)
@@ -244,7 +261,7 @@ internal sealed class ListMaker(Schedule schedule, IReadOnlyList<Person> people,
 
     private static string? WhyNot(Row row, Row before, List<Row> rows)
     {
-        if (row == before) return "A row cannot come after itself.";
+        if (row.At == before.At) return "A row cannot come after itself.";
         if (row.Before.Any(p => p.From == before.Id)) return $"“{LengthTextOf(before.Entry.Name)}” is named twice.";
         if (row.Holds(before) || before.Holds(row)) return $"“{LengthTextOf(before.Entry.Name)}” and this row are one inside the other, and cannot follow each other.";
         return Follows(before, row, rows) ? $"“{LengthTextOf(before.Entry.Name)}” comes after this row already: two rows cannot follow each other." : null;
@@ -253,23 +270,16 @@ internal sealed class ListMaker(Schedule schedule, IReadOnlyList<Person> people,
     /// <summary>Whether a row comes after another, step by step: by its own links, those of the phases it is in and of the rows in it.</summary>
     private static bool Follows(Row row, Row other, List<Row> rows)
     {
-        var byId = rows.ToDictionary(r => r.Id);
-        var seen = new HashSet<Row>();
+        var seen = new HashSet<int>();
         var waiting = new Stack<Row>([row]);
         while (waiting.TryPop(out var at))
         {
-            if (!seen.Add(at)) continue;
-            if (at == other || at.Holds(other) || other.Holds(at)) return true;
-            for (var near = at.At; near < at.End; near++) Wait(rows[near]);
-            for (var up = at.At - 1; up >= 0; up--)
-                if (rows[up].Holds(at)) Wait(rows[up]);
+            if (!seen.Add(at.At)) continue;
+            if (at.At == other.At || at.Holds(other) || other.Holds(at)) return true;
+            for (var near = at.At; near < at.End; near++) rows[near].Waits.ForEach(waiting.Push);
+            for (var up = at.Phase; up is not null; up = up.Phase) up.Waits.ForEach(waiting.Push);
         }
         return false;
-
-        void Wait(Row near)
-        {
-            foreach (var link in near.Before) waiting.Push(byId[link.From]);
-        }
     }
 
     /// <summary>What the rules say of the whole: tried before anybody is asked to confirm it.</summary>

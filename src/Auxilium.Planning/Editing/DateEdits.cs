@@ -39,7 +39,7 @@ internal static class DateEdits
         if (edit.Tasks.IsDefaultOrEmpty) throw new EditRefusedException("nothing", "No row was named to move.");
         var schedule = context.Schedule;
         // Those that come first go first: what waits for them may then be where it should be.
-        var rows = PlanEditor.WithInside(plan, edit.Tasks).Where(row => !plan.Index.IsPhase(row) && !plan.Tasks[row].IsStarted && IsActive(plan, row));
+        var rows = PlanEditor.WithInside(plan, edit.Tasks).Where(row => !plan.Index.IsPhase(row) && !plan.Tasks[row].IsStarted && TaskEdits.InactiveAt(plan, row) < 0);
         var places = rows.Select(row => (Task: plan.Tasks[row], Start: schedule.Plan.Index.TryFind(plan.Tasks[row].Id, out var was) && !schedule.IsOff(was) ? schedule.StartOf(was) : (PlanTime?)null))
             .Where(place => place.Start is not null).OrderBy(place => place.Start).ToList();
         if (places.Count == 0) throw new EditRefusedException("started", "None of these rows can move: what has started or takes no part stays where it is.", edit.Tasks[0], EditField.Start);
@@ -55,13 +55,6 @@ internal static class DateEdits
         if (task.Pinned is not { } pinned) return new PlaceTask(task.Id, to);
         var finish = pinned.Finish is { } f ? calendar.Add(f, minutes) : (PlanTime?)null;
         return new SetFixedDates(task.Id, new PinnedDates(to, finish < to ? to : finish), null);
-    }
-
-    private static bool IsActive(Plan plan, int row)
-    {
-        for (; row >= 0; row = plan.Index.ParentOf(row))
-            if (!plan.Tasks[row].Active) return false;
-        return true;
     }
 
     public static AppliedEdit Set(Plan plan, SetFixedDates edit)

@@ -64,12 +64,18 @@ internal static class TaskEdits
         return trimmed;
     }
 
+    /// <summary>The row that keeps a row from taking part: itself or a phase it is in; -1 when it takes part.</summary>
+    public static int InactiveAt(Plan plan, int row)
+    {
+        while (row >= 0 && plan.Tasks[row].Active) row = plan.Index.ParentOf(row);
+        return row;
+    }
+
     /// <summary>Refuses what needs dates of a row that takes no part.</summary>
     public static void RefuseInactive(Plan plan, PlanTask task, EditField field)
     {
-        for (var row = plan.Index.RowOf(task.Id); row >= 0; row = plan.Index.ParentOf(row))
-            if (!plan.Tasks[row].Active)
-                throw new EditRefusedException("inactive", $"“{LengthText.Shorten(plan.Tasks[row].Name)}” takes no part in the plan, so it has no dates: let it take part first.", task.Id, field);
+        if (InactiveAt(plan, plan.Index.RowOf(task.Id)) is var row and >= 0)
+            throw new EditRefusedException("inactive", $"“{LengthText.Shorten(plan.Tasks[row].Name)}” takes no part in the plan, so it has no dates: let it take part first.", task.Id, field);
     }
 
     public static void RefusePhase(Plan plan, PlanTask task, EditField field, string itsWhat)

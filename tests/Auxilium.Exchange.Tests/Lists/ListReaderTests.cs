@@ -190,6 +190,17 @@ public class ListReaderTests
         Assert.Equal((PlanTime.At(2027, 5, 10, 9), 0.4m, false), (plan.Tasks[1].ActualStart, plan.Tasks[1].Progress, plan.Tasks[1].IsFinished));
     }
 
+    [Fact]
+    public void The_longest_list_may_be_one_chain_and_its_last_row_cannot_come_before_the_first()
+    {
+        var lines = Enumerable.Range(1, ListReader.MostLines - 1).Select(i => $"{i}\tRow {i}\t1h\t{(i == 1 ? ListReader.MostLines - 1 : i - 1)}");
+        var reading = Read("No\tTask\tLength\tAfter\n" + string.Join('\n', lines));
+        Assert.Null(reading.Problem);
+        var left = Assert.Single(reading.Rows, row => row.Problems.Count > 0);
+        Assert.Contains("cannot follow each other", left.Problems[0].Message);
+        Assert.Equal(ListReader.MostLines - 2, Apply(reading).Links.Length);
+    }
+
     /// <summary>Whatever is pasted, there is a sentence or an edit that can be applied.</summary>
     [Fact]
     public void Nothing_that_is_pasted_brings_the_reader_down()

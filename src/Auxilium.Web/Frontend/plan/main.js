@@ -52,14 +52,19 @@ const card = new TaskCard(store, outbox, element("card"), (id) =>
         document.querySelector(`.stage [data-row="${id}"], .stage [data-box="${id}"]`)
       )?.focus(),
 );
-const dialog = (/** @type {string} */ id) => () => /** @type {HTMLDialogElement} */ (element(id)).showModal();
+/** Its button at the end gets the focus, but one reads from the beginning. */
+const openKeys = () => {
+  const dialog = /** @type {HTMLDialogElement} */ (element("keys"));
+  dialog.showModal();
+  dialog.scrollTop = 0;
+};
 const commands = new Commands(store, list, actions, editor, card, {
-  today: () => timeline.show(dayOf(store.project.today), 0.3),
-  fitAll: () => fit(store.rows),
-  fitPicked: () => fit(store.selection.ids.flatMap((id) => store.row(id) ?? [])),
-  zoomIn: () => zoom(1.5),
-  zoomOut: () => zoom(1 / 1.5),
-  keys: dialog("keys"),
+  today: onTimeline(() => timeline.show(dayOf(store.project.today), 0.3)),
+  fitAll: onTimeline(() => fit(store.rows)),
+  fitPicked: onTimeline(() => fit(store.selection.ids.flatMap((id) => store.row(id) ?? []))),
+  zoomIn: onTimeline(() => zoom(1.5)),
+  zoomOut: onTimeline(() => zoom(1 / 1.5)),
+  keys: openKeys,
   find: () => openPalette(),
   pasteList: () => openPaste(),
   filter: () => {
@@ -203,6 +208,17 @@ function chooseOne(name, first, act) {
   for (const button of buttons) button.addEventListener("click", () => press(button.dataset[name] ?? first));
   press(first);
   return press;
+}
+
+/** The other looks have no timeline to show anything on. @param {() => void} act */
+function onTimeline(act) {
+  return () => {
+    if (isPlan) act();
+    else {
+      store.notice = { tone: "problem", text: "The timeline is in Plan: open that look first." };
+      store.changed();
+    }
+  };
 }
 
 /** @param {number} by */

@@ -18,6 +18,7 @@ import { element } from "./card/fields.js";
  */
 
 const MOST_CHARACTERS = 1_000_000;
+const MOST_ROWS = 300;
 
 /** @type {[string, string][]} */
 const KINDS = [
@@ -166,13 +167,16 @@ export function makePaste(store, outbox, actions, show) {
       const words = element("span", { class: "mute" }, column.heading || `“${column.sample.slice(0, 18)}”`);
       head.append(element("th", { scope: "col" }, choice, words));
     });
-    const rows = now.rows.slice(0, 300).map((row) => line(row, kinds));
+    // Of a long list, the first rows and all in which something is wrong.
+    const rows = now.rows.filter((row, i) => i < MOST_ROWS || row.problems.length > 0).map((row) => line(row, kinds));
     const more = now.rows.length - rows.length;
     return element(
       "div",
       { class: "paste-table", tabindex: "0", role: "region", "aria-label": "How the list was read" },
       element("table", {}, element("thead", {}, head), element("tbody", {}, ...rows)),
-      ...(more > 0 ? [element("p", { class: "hint" }, `And ${count(more, "row", "rows")} more.`)] : []),
+      ...(more > 0
+        ? [element("p", { class: "hint" }, `And ${count(more, "row", "rows")} more, in which nothing is wrong.`)]
+        : []),
     );
   }
 

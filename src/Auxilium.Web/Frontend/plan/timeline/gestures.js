@@ -22,7 +22,7 @@ const EDGE = 6; // pixels at either end of a bar by which it is stretched
  * @property {(at: Pointer) => void} follow
  * @property {() => object | null} edit what letting go does; null for nothing
  * @property {boolean} quiet whether the server is not asked what it would do
- * @property {((id: string) => void) | null} done after the edit
+ * @property {(() => void) | null} done after the edit
  */
 
 /** @param {Store} store @param {Preview} preview @param {Actions} actions @param {Timeline} timeline @param {(id: string) => void} choose @param {(id: string) => void} name lets a new row be named */
@@ -56,9 +56,7 @@ export function listenToGestures(store, preview, actions, timeline, choose, name
     const edit = moving ? gesture.edit() : null;
     end();
     if (gesture.task) choose(gesture.task);
-    const { done } = gesture;
-    if (edit)
-      actions.send(edit, gesture.task, done ? { onDone: () => done(/** @type {any} */ (edit).edits?.[0]?.id) } : {});
+    if (edit) actions.send(edit, gesture.task, gesture.done ? { onDone: gesture.done } : {});
   });
   body.addEventListener("pointercancel", end);
   document.addEventListener("keydown", (event) => {
@@ -221,7 +219,7 @@ export function listenToGestures(store, preview, actions, timeline, choose, name
     return {
       task: null,
       quiet: false,
-      done: name,
+      done: () => name(id),
       follow(to) {
         drawn = Math.abs(to.x - from.x) > 8 && !(row?.unsaved ?? false);
         [first, last] = [Math.min(from.day, to.day), Math.max(from.day, to.day)];
