@@ -18,6 +18,8 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : DbContext
 
     public DbSet<MemberRow> Members => Set<MemberRow>();
 
+    public DbSet<LookRow> Looks => Set<LookRow>();
+
     public DbSet<JournalRow> Journal => Set<JournalRow>();
 
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
@@ -40,6 +42,7 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : DbContext
             project.Property(p => p.FloatTo).HasConversion<string>();
             project.Property(p => p.ScheduleFrom).HasConversion<string>().HasDefaultValue(ScheduleFrom.Start).HasSentinel(ScheduleFrom.Start);
             project.Property(p => p.Calendars).HasColumnType("jsonb");
+            project.Property(p => p.Periods).HasColumnType("jsonb").HasDefaultValueSql("'[]'::jsonb");
         });
         modelBuilder.Entity<TaskRow>(task =>
         {
@@ -51,6 +54,9 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : DbContext
             task.Property(t => t.Splits).HasDefaultValue("");
             task.Property(t => t.Priority).HasDefaultValue(PlanTask.UsualPriority).HasSentinel(PlanTask.UsualPriority);
             task.Property(t => t.Assignments).HasColumnType("jsonb");
+            task.Property(t => t.Checklist).HasColumnType("jsonb").HasDefaultValueSql("'[]'::jsonb");
+            task.Property(t => t.WebReferences).HasColumnType("jsonb").HasDefaultValueSql("'[]'::jsonb");
+            task.Property(t => t.Repeats).HasColumnType("jsonb");
         });
         modelBuilder.Entity<LinkRow>(link =>
         {
@@ -64,6 +70,12 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : DbContext
             member.ToTable("members").HasKey(m => new { m.ProjectId, m.PersonId });
             member.HasOne<ProjectRow>().WithMany().HasForeignKey(m => m.ProjectId);
             member.HasOne<PersonRow>().WithMany().HasForeignKey(m => m.PersonId);
+        });
+        modelBuilder.Entity<LookRow>(look =>
+        {
+            look.ToTable("looks").HasKey(l => new { l.ProjectId, l.PersonId });
+            look.HasOne<ProjectRow>().WithMany().HasForeignKey(l => l.ProjectId);
+            look.Property(l => l.Content).HasColumnType("jsonb");
         });
         modelBuilder.Entity<JournalRow>(entry =>
         {

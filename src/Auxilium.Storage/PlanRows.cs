@@ -26,6 +26,7 @@ internal static class PlanRows
             Calendar = project.Calendar,
             Units = new WorkUnits(project.HoursPerDay, project.DaysPerWeek),
             CriticalFloat = ReadLength(project.CriticalFloat),
+            Periods = ReadList<NamedPeriod>(project.Periods),
         },
         Calendars = JsonSerializer.Deserialize<ImmutableArray<WorkCalendar>>(project.Calendars),
         People = [.. people],
@@ -51,6 +52,7 @@ internal static class PlanRows
         row.DaysPerWeek = project.Units.DaysPerWeek;
         row.CriticalFloat = project.CriticalFloat.ToString();
         row.Calendars = JsonSerializer.Serialize(plan.Calendars);
+        row.Periods = JsonSerializer.Serialize(project.Periods);
     }
 
     public static ProjectRow ToRow(Guid id, int version, DateTime createdAt, Plan plan)
@@ -86,6 +88,12 @@ internal static class PlanRows
         ActualStart = task.ActualStart?.ToDateTime(),
         ActualFinish = task.ActualFinish?.ToDateTime(),
         Note = task.Note,
+        Key = task.Key,
+        Colour = task.Colour,
+        Label = task.Label,
+        Checklist = JsonSerializer.Serialize(task.Checklist),
+        WebReferences = JsonSerializer.Serialize(task.References),
+        Repeats = task.Repeats is { } rule ? JsonSerializer.Serialize(rule) : null,
         Assignments = JsonSerializer.Serialize(task.Assignments),
     };
 
@@ -115,7 +123,16 @@ internal static class PlanRows
         ActualFinish = Time(row.ActualFinish),
         Assignments = JsonSerializer.Deserialize<ImmutableArray<Assignment>>(row.Assignments),
         Note = row.Note,
+        Key = row.Key,
+        Colour = row.Colour,
+        Label = row.Label,
+        Checklist = ReadList<ChecklistStep>(row.Checklist),
+        References = ReadList<Reference>(row.WebReferences),
+        Repeats = row.Repeats is { } rule ? JsonSerializer.Deserialize<RepeatRule>(rule) : null,
     };
+
+    /// <summary>Most tasks have none, and that need not be parsed.</summary>
+    private static ImmutableArray<T> ReadList<T>(string json) => json == "[]" ? [] : JsonSerializer.Deserialize<ImmutableArray<T>>(json);
 
     private static PlanTime? Time(DateTime? value) => value is { } v ? PlanTime.FromDateTime(v) : null;
 

@@ -28,6 +28,7 @@ services.AddDataProtection().SetApplicationName("Auxilium").PersistKeysToDbConte
 services.AddSingleton<PlanMemory>();
 services.AddSingleton<PlanStore>();
 services.AddSingleton<PlanEdits>();
+services.AddSingleton<Looks>();
 services.AddSingleton<PlanViews>();
 services.AddSingleton<DemoPerson>();
 services.AddSingleton<DemoOrganisation>();
@@ -92,6 +93,8 @@ ScheduleApi.Map(api);
 ChecksApi.Map(api);
 CalendarsApi.Map(api);
 ListsApi.Map(api);
+RepeatsApi.Map(api);
+LooksApi.Map(api);
 app.MapRazorPages().WithStaticAssets();
 await app.RunAsync();
 return 0;

@@ -29,6 +29,12 @@ public class EditJsonTests
         new SetFixedDates("t1", new(Instant), null),
         new SetFinish("t1", new DateOrTime(new(2027, 5, 12))),
         new SetFinishBy(null),
+        new RepeatTask("t1", new() { Every = RepeatUnit.Week, On = [DayOfWeek.Sunday, DayOfWeek.Tuesday], From = Instant, Times = 3, Length = Length.OneDay, Made = new(2027, 5, 18) }, ["a", "b", "c"]),
+        new ExtendSeries("t1", new DateOrTime(new(2027, 6, 1))),
+        new SetChecklist("t1", [new("Call", true)]),
+        new SetReferences("t1", [new("https://tidewell.example", "Tidewell")]),
+        new SetPeriods([new("Week", new(2027, 5, 3), new(2027, 5, 9))]),
+        new RestoreTasks([new(new PlanTask { Id = "t2", Name = "B", Repeats = new() { Every = RepeatUnit.Day, From = Instant, Length = Length.OneDay }, Checklist = [new("Pay")], References = [new("mailto:a@tidewell.example")] }, null)], []),
         new Together([new RenameTask("t1", "B"), new RenameProject("C")]),
     ];
 
@@ -40,6 +46,15 @@ public class EditJsonTests
         var read = Json.Read(json);
         Assert.IsType(edit.GetType(), read);
         Assert.Equal(json, Json.Write(read));
+    }
+
+    [Theory]
+    [InlineData("""{"type":"removeTasks","tasks":["a",null]}""", "$.edit.tasks[1]")]
+    [InlineData("""{"type":"together","edits":[{"type":"together","edits":[null]}]}""", "$.edit.edits[0].edits[0]")]
+    public void An_empty_entry_of_a_list_is_an_error_at_its_path(string json, string path)
+    {
+        using var document = System.Text.Json.JsonDocument.Parse(json);
+        Assert.Equal(path, Assert.Throws<UnreadableDocumentException>(() => Json.Read(document.RootElement)).Errors[0].Path);
     }
 
     [Fact]

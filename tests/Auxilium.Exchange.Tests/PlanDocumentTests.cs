@@ -13,7 +13,7 @@ public class PlanDocumentTests
     private const string Regatta = """
         {
           "format": "auxilium-plan/1",
-          "project": { "name": "Lantern Regatta", "start": "2027-05-03", "finish": null, "finishBy": "2027-06-14", "calendar": "standard", "coordinator": "imke" },
+          "project": { "name": "Lantern Regatta", "start": "2027-05-03", "finish": null, "finishBy": "2027-06-14", "calendar": "standard", "coordinator": "imke", "periods": [ { "name": "Harbour week", "from": "2027-05-17", "to": "2027-05-21" } ] },
           "calendars": [
             { "id": "standard", "name": "Weekdays",
               "week": { "mon": ["09:00-13:00","14:00-18:00"], "tue": ["09:00-13:00","14:00-18:00"], "wed": ["09:00-13:00","14:00-18:00"], "thu": ["09:00-13:00","14:00-18:00"], "fri": ["09:00-13:00","14:00-18:00"], "sat": [], "sun": [] },
@@ -22,9 +22,10 @@ public class PlanDocumentTests
           ],
           "people": [ { "id": "imke", "name": "Imke Varga" } ],
           "tasks": [
-            { "id": "p1", "name": "Permissions & route" },
+            { "id": "p1", "name": "Permissions & route", "repeats": { "every": "month", "week": -1, "on": ["fri"], "from": "2027-05-28T18:00", "length": "2h", "closed": "skip", "made": "2027-05-28", "count": 1, "through": "2027-06-11" } },
             { "id": "t1", "name": "Harbour permit", "parent": "p1", "length": "5d", "progress": 0.4, "actualStart": "2027-05-06", "assignments": [ { "person": "imke" } ],
-              "splits": [ { "after": "2d", "for": "4h" } ], "remaining": "3d", "estimate": { "low": "3d", "likely": "5d", "high": "10d" }, "deadline": "2027-05-14", "priority": 700 },
+              "splits": [ { "after": "2d", "for": "4h" } ], "remaining": "3d", "estimate": { "low": "3d", "likely": "5d", "high": "10d" }, "deadline": "2027-05-14", "priority": 700,
+              "key": true, "colour": "sky", "label": "permits", "checklist": [ { "text": "Call the harbour", "done": true }, { "text": "Pay" } ], "references": [ { "address": "https://tidewell.example/permit", "title": "The form" } ] },
             { "id": "t2", "name": "Route walk", "parent": "p1", "length": "2.5d", "calendar": "weekend", "constraint": { "kind": "finishNoEarlierThan", "date": "2027-05-16" } },
             { "id": "m1", "name": "Route confirmed", "milestone": true, "pinned": { "start": "2027-05-20T12:00" } }
           ],
@@ -95,6 +96,20 @@ public class PlanDocumentTests
     [InlineData("$.tasks[2].constraint.date", "null", "missing")]
     [InlineData("$.tasks[2].constraint.kind", "\"whenever\"", "value")]
     [InlineData("$.tasks[3].length", "\"1d\"", "milestone")]
+    [InlineData("$.project.periods[0].to", "\"2027-05-01\"", "period")]
+    [InlineData("$.project.periods[0].from", "null", "missing")]
+    [InlineData("$.tasks[0].repeats.every", "\"fortnight\"", "value")]
+    [InlineData("$.tasks[0].repeats.from", "null", "missing")]
+    [InlineData("$.tasks[0].repeats.length", "null", "missing")]
+    [InlineData("$.tasks[0].repeats.on[0]", "\"friday\"", "value")]
+    [InlineData("$.tasks[0].repeats.week", "7", "repeat")]
+    [InlineData("$.tasks[0].repeats.interval", "1.5", "range")]
+    [InlineData("$.tasks[0].repeats.count", "501", "repeat")]
+    [InlineData("$.tasks[0].repeats.closed", "\"maybe\"", "value")]
+    [InlineData("$.tasks[1].colour", "\"crimson\"", "value")]
+    [InlineData("$.tasks[1].label", "\"a\\tb\"", "label")]
+    [InlineData("$.tasks[1].checklist[1].text", "\"\"", "missing")]
+    [InlineData("$.tasks[1].references[0].address", "\"javascript:alert(1)\"", "references")]
     [InlineData("$.links[0].kind", "\"FX\"", "value")]
     [InlineData("$.links[0].elapsed", "\"yes\"", "type")]
     [InlineData("$.links[1].to", "\"p1\"", "linkToOwnPhase")]

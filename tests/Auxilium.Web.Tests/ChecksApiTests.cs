@@ -120,6 +120,12 @@ public sealed class ChecksApiTests(TwoServers servers) : IClassFixture<TwoServer
     [InlineData("""{"type":"unlinkTasks","from":"b","to":"c"}""", 422, "linkGone", "after")]
     [InlineData("""{"type":"setWorkUnits","hoursPerDay":25,"daysPerWeek":5}""", 422, "hoursPerDay", "workUnits")]
     [InlineData("""{"type":"setProjectFinish","finish":"1 Jan 2101"}""", 400, "edit", "$.edit.finish")]
+    [InlineData("""{"type":"repeatTask","task":"c","rule":{"every":"week","from":"4 May","until":"3 May","length":"2h"}}""", 422, "repeat", "repeat")]
+    [InlineData("""{"type":"repeatTask","task":"c","rule":{"every":"week","on":["tuesday"],"from":"4 May","length":"2h"}}""", 400, "edit", "$.edit.rule.on[0]")]
+    [InlineData("""{"type":"extendSeries","task":"c"}""", 422, "repeat", "repeat")]
+    [InlineData("""{"type":"setColour","task":"c","colour":"crimson"}""", 422, "colour", "colour")]
+    [InlineData("""{"type":"setReferences","task":"c","references":[{"address":"javascript:alert(1)","title":""}]}""", 422, "references", "references")]
+    [InlineData("""{"type":"setPeriods","periods":[{"name":"","from":"2027-05-10","to":"2027-05-14"}]}""", 422, "periods", "periods")]
     [InlineData("""{"type":"setStatusDate","statusDate":null,"moveUnfinishedWork":true}""", 422, "date", "statusDate")]
     public async Task Bad_input_is_refused_where_it_was_given(string edit, int status, string code, string where)
     {
@@ -152,6 +158,15 @@ public sealed class ChecksApiTests(TwoServers servers) : IClassFixture<TwoServer
     [InlineData("""{"type":"shiftTasks","tasks":["a","c"],"days":2}""")]
     [InlineData("""{"type":"stretchTask","task":"a","start":"4 May"}""")]
     [InlineData("""{"type":"setNote","task":"a","note":"Ask twice"}""")]
+    [InlineData("""{"type":"setKey","task":"a","on":true}""")]
+    [InlineData("""{"type":"setColour","task":"a","colour":"lilac"}""")]
+    [InlineData("""{"type":"setLabel","task":"a","label":"permits"}""")]
+    [InlineData("""{"type":"setPriority","task":"a","priority":900}""")]
+    [InlineData("""{"type":"setChecklist","task":"a","steps":[{"text":"Call","done":true},{"text":"Pay"}]}""")]
+    [InlineData("""{"type":"setReferences","task":"a","references":[{"address":"https://tidewell.example","title":"Form"}]}""")]
+    [InlineData("""{"type":"setPeriods","periods":[{"name":"Harbour week","from":"2027-05-10","to":"2027-05-14"}]}""")]
+    [InlineData("""{"type":"repeatTask","task":"c","rule":{"every":"week","on":["tue","thu"],"from":"4 May","until":"27 May","length":"2h"}}""")]
+    [InlineData("""{"type":"together","edits":[{"type":"repeatTask","task":"c","rule":{"every":"month","week":-1,"on":["fri"],"from":"2027-05-04T18:30","times":3,"length":"90m"}},{"type":"extendSeries","task":"c","until":"2027-12-01"}]}""")]
     [InlineData("""{"type":"setProjectCalendar","calendar":null}""")]
     [InlineData("""{"type":"setCriticality","criticalFloat":"1d","floatTo":"finishBy"}""")]
     public async Task Every_edit_is_kept_and_can_be_taken_back(string edit)

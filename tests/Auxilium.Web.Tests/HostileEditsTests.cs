@@ -10,6 +10,7 @@ public class HostileEditsTests(DemoApp demo) : IClassFixture<DemoApp>
     [
         "task", "id", "name", "parent", "after", "tasks", "length", "owner", "assignments", "person", "rows", "links", "on", "progress",
         "start", "finish", "pin", "pinned", "constraint", "actualStart", "actualFinish", "finishBy", "edits", "ids", "days", "note",
+        "rule", "steps", "references", "periods", "colour", "label", "priority", "until",
     ];
 
     private static readonly string[] Values =
@@ -19,6 +20,7 @@ public class HostileEditsTests(DemoApp demo) : IClassFixture<DemoApp>
         "[{\"person\":\"imke\",\"share\":7}]", "[{\"from\":\"b\",\"lag\":\"-500w\"}]", "[{\"from\":\"b\",\"lag\":\"1d\",\"position\":-5}]",
         "{\"start\":\"2027-05-05T09:00\",\"finish\":\"2027-05-01T09:00\"}", "{\"kind\":\"mustStartOn\",\"date\":\"2099-01-01T00:00\"}", "{\"1\":\"zz\"}",
         "{\"id\":\"p\",\"name\":\"P\",\"initials\":\"P\",\"calendar\":\"none\"}", "[{\"type\":\"indentTask\",\"task\":\"b\"}]",
+        "[{\"text\":\"\"}]", "[{\"address\":null}]", "[{\"name\":\"W\",\"from\":\"2027-05-04\",\"to\":\"0001-01-01\"}]", "{\"every\":\"day\",\"from\":\"2100-12-31\",\"interval\":99,\"closed\":\"skip\",\"length\":\"520w\"}",
     ];
 
     /// <summary>Edits of every kind with fields of every kind are applied or refused; none is an error of ours, and the plan can be read after each.</summary>
@@ -64,6 +66,13 @@ public class HostileEditsTests(DemoApp demo) : IClassFixture<DemoApp>
         "copyTasks" => """{"tasks":["b"],"parent":null,"after":null}""",
         "shiftTasks" => """{"tasks":["b"],"days":2}""",
         "stretchTask" => """{"task":"b","start":"2027-05-03"}""",
+        "setColour" => """{"task":"b","colour":"moss"}""",
+        "setLabel" => """{"task":"b","label":"L"}""",
+        "setPriority" => """{"task":"b","priority":1}""",
+        "setChecklist" => """{"task":"b","steps":[{"text":"S"}]}""",
+        "setReferences" => """{"task":"b","references":[{"address":"https://tidewell.example","title":""}]}""",
+        "setPeriods" => """{"periods":[{"name":"W","from":"2027-05-03","to":"2027-05-04"}]}""",
+        "repeatTask" => """{"task":"b","rule":{"every":"week","from":"2027-05-04","times":2,"length":"1d"}}""",
         "setNote" => """{"task":"b","note":"N"}""",
         "startTask" or "finishTask" => """{"task":"a","on":null}""",
         "reportProgress" => """{"task":"a","progress":0.5}""",

@@ -61,6 +61,8 @@ public class RightsTests(DemoApp demo) : IClassFixture<DemoApp>
     [InlineData("POST", "/api/v1/projects", 401, 403)]
     [InlineData("POST", "/api/v1/projects/{id}/edits", 401, 403)]
     [InlineData("POST", "/api/v1/projects/{id}/lists", 401, 403)]
+    [InlineData("POST", "/api/v1/projects/{id}/tasks/a/repeats", 401, 403)]
+    [InlineData("PUT", "/api/v1/projects/{id}/look", 401, 415)]
     [InlineData("POST", "/api/v1/schedule", 401, 400)]
     [InlineData("GET", "/api/v1/schema/auxilium-plan-1.json", 401, 200)]
     [InlineData("GET", "/openapi/v1.json", 401, 200)]

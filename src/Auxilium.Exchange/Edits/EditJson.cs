@@ -39,6 +39,7 @@ public sealed class EditJson
                 new TextConverter<Length>(ReadLag),
                 new TextConverter<TypedLength>(text => LengthText.TryParse(text, out var length, out var tentative, out var problem) ? new TypedLength(length, tentative) : throw new JsonException(problem)),
                 new CalendarConverter(),
+                new WeekdayConverter(),
                 new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false),
             },
         };
@@ -53,7 +54,19 @@ public sealed class EditJson
     public PlanEdit Read(string json) => Read(() => JsonSerializer.Deserialize<PlanEdit>(json, _options));
 
     /// <inheritdoc cref="Read(string)"/>
-    public PlanEdit Read(JsonElement json) => Read(() => json.Deserialize<PlanEdit>(_options));
+    public PlanEdit Read(JsonElement json)
+    {
+        if (GapIn(json, "$.edit") is { } path) throw new UnreadableDocumentException([new DocumentError(path, "edit", "A list in an edit has no empty entries: leave this one out.")]);
+        return Read(() => json.Deserialize<PlanEdit>(_options));
+    }
+
+    /// <summary>The path of the first <c>null</c> in a list.</summary>
+    private static string? GapIn(JsonElement json, string path) => json.ValueKind switch
+    {
+        JsonValueKind.Array => json.EnumerateArray().Select((entry, at) => entry.ValueKind == JsonValueKind.Null ? $"{path}[{at}]" : GapIn(entry, $"{path}[{at}]")).FirstOrDefault(gap => gap is not null),
+        JsonValueKind.Object => json.EnumerateObject().Select(field => GapIn(field.Value, $"{path}.{field.Name}")).FirstOrDefault(gap => gap is not null),
+        _ => null,
+    };
 
     private static PlanEdit Read(Func<PlanEdit?> read)
     {
@@ -118,6 +131,15 @@ public sealed class EditJson
             PlanDocumentWriter.WriteCalendar(writer, value);
             writer.WriteEndObject();
         }
+    }
+
+    /// <summary>A day of the week as plan documents have it.</summary>
+    private sealed class WeekdayConverter : JsonConverter<DayOfWeek>
+    {
+        public override DayOfWeek Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
+            reader.TokenType == JsonTokenType.String && WeekdayNames.TryParse(reader.GetString()!, out var day) ? day : throw new JsonException("A day of the week is one of mon, tue, wed, thu, fri, sat, sun.");
+
+        public override void Write(Utf8JsonWriter writer, DayOfWeek value, JsonSerializerOptions options) => writer.WriteStringValue(WeekdayNames.Of(value));
     }
 
     /// <summary>A value written as text.</summary>

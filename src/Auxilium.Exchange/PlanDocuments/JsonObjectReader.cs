@@ -32,6 +32,8 @@ internal sealed class JsonObjectReader(JsonElement element, string path, ErrorLi
 
     public string Path => path;
 
+    public ErrorList Errors => errors;
+
     public string PathOf(string field) => $"{path}.{field}";
 
     public void Error(string field, string code, string message) => errors.Add(PathOf(field), code, message);

@@ -48,7 +48,15 @@ public static class PlanDocumentWriter
         json.WriteNumber("hoursPerDay", Plain(project.Units.HoursPerDay));
         json.WriteNumber("daysPerWeek", Plain(project.Units.DaysPerWeek));
         json.WriteString("criticalFloat", project.CriticalFloat.ToString());
+        WriteList(json, "periods", project.Periods, WritePeriod);
         json.WriteEndObject();
+    }
+
+    private static void WritePeriod(Utf8JsonWriter json, NamedPeriod period)
+    {
+        json.WriteString("name", period.Name);
+        json.WriteString("from", Day(period.From));
+        json.WriteString("to", Day(period.To));
     }
 
     internal static void WriteCalendar(Utf8JsonWriter json, WorkCalendar calendar)
@@ -66,8 +74,8 @@ public static class PlanDocumentWriter
 
     private static void WriteOverride(Utf8JsonWriter json, CalendarOverride dated)
     {
-        json.WriteString("from", dated.From.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
-        json.WriteString("to", dated.To.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
+        json.WriteString("from", Day(dated.From));
+        json.WriteString("to", Day(dated.To));
         json.WriteString("name", dated.Name);
         WriteIntervals(json, "work", dated.Work);
     }
@@ -111,7 +119,58 @@ public static class PlanDocumentWriter
         WriteList(json, "assignments", task.Assignments, WriteAssignment);
         json.WriteNumber("priority", task.Priority);
         json.WriteString("note", task.Note);
+        json.WriteBoolean("key", task.Key);
+        json.WriteString("colour", task.Colour);
+        json.WriteString("label", task.Label);
+        WriteList(json, "checklist", task.Checklist, WriteStep);
+        WriteList(json, "references", task.References, WriteReference);
+        WriteRepeats(json, task.Repeats);
     }
+
+    private static void WriteStep(Utf8JsonWriter json, ChecklistStep step)
+    {
+        json.WriteString("text", step.Text);
+        json.WriteBoolean("done", step.Done);
+    }
+
+    private static void WriteReference(Utf8JsonWriter json, Reference reference)
+    {
+        json.WriteString("address", reference.Address);
+        json.WriteString("title", reference.Title);
+    }
+
+    private static void WriteRepeats(Utf8JsonWriter json, RepeatRule? rule)
+    {
+        if (rule is null)
+        {
+            json.WriteNull("repeats");
+            return;
+        }
+        json.WriteStartObject("repeats");
+        json.WriteString("every", PlanDocumentNames.Camel(rule.Every.ToString()));
+        json.WriteNumber("interval", rule.Interval);
+        json.WriteStartArray("on");
+        foreach (var day in rule.On) json.WriteStringValue(WeekdayNames.Of(day));
+        json.WriteEndArray();
+        WriteNumber(json, "week", rule.Week);
+        json.WriteString("from", rule.From.ToString());
+        json.WriteString("until", rule.Until?.ToString());
+        WriteNumber(json, "times", rule.Times);
+        json.WriteString("length", rule.Length.ToString());
+        json.WriteString("closed", PlanDocumentNames.Camel(rule.Closed.ToString()));
+        json.WriteString("made", Day(rule.Made));
+        json.WriteNumber("count", rule.Count);
+        json.WriteString("through", Day(rule.Through));
+        json.WriteEndObject();
+    }
+
+    private static void WriteNumber(Utf8JsonWriter json, string name, int? number)
+    {
+        if (number is { } n) json.WriteNumber(name, n);
+        else json.WriteNull(name);
+    }
+
+    private static string? Day(DateOnly? date) => date?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 
     private static void WritePinned(Utf8JsonWriter json, PinnedDates? pinned)
     {

@@ -44,10 +44,28 @@ internal static class ProjectReader
             Calendar = Reference(at, "calendar", calendars, "calendar"),
             Units = units,
             CriticalFloat = at.Length("criticalFloat", units) ?? Length.Zero,
+            Periods = Periods(at),
         };
         var read = new ReadProject(settings, start ?? (fromFinish ? null : AnyDay), finish ?? (fromFinish ? AnyDay : null), at.Date("finishBy"), at.Date("statusDate"));
         at.Done();
         return read;
+    }
+
+    private static ImmutableArray<NamedPeriod> Periods(JsonObjectReader project)
+    {
+        var periods = ImmutableArray.CreateBuilder<NamedPeriod>();
+        foreach (var at in project.Objects("periods", NamedPeriod.Most))
+        {
+            var (name, from) = (at.RequiredText("name", NamedPeriod.LongestName).Trim(), at.Date("from"));
+            var to = at.Has("to") ? at.Date("to") : from;
+            if (!at.Has("from")) at.Error("from", "missing", "“from” is missing: give the first day.");
+            at.Done();
+            if (from is not { } first || to is not { } last || name.Length == 0) continue;
+            var period = new NamedPeriod(name, first.Date, last.Date);
+            if (period.WhyRefused() is { } why) at.Error("to", "period", why);
+            periods.Add(period);
+        }
+        return periods.ToImmutable();
     }
 
     private static string Name(JsonObjectReader at)

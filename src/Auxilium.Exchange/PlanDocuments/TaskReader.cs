@@ -97,6 +97,12 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
             Progress = ReadProgress(at),
             Assignments = ReadAssignments(at),
             Note = at.Text("note", PlanTask.LongestNote) ?? "",
+            Key = at.Flag("key"),
+            Colour = MarkReader.Colour(at),
+            Label = MarkReader.Label(at),
+            Checklist = MarkReader.Checklist(at),
+            References = MarkReader.References(at),
+            Repeats = MarkReader.Repeats(at, units),
         };
         return new ReadTask(task)
         {

@@ -22,6 +22,7 @@ public enum FindingKind
     NoMilestones,
     ProgressInFuture,
     NoProgressInPast,
+    SeriesStops,
 }
 
 /// <summary>A weak spot of a plan.</summary>

@@ -36,7 +36,7 @@ public sealed class PlanCheck
         [
             check.FinishTooLate, check.NegativeFloat, check.DatesMissed, check.FixedDatesThatBreakLinks, check.LeadsTooLong, check.PhaseLinksThatHideTasks,
             check.NotLinked, check.LonelyMilestones, check.NoOwner, check.OwnersAway, check.TentativeLengths, check.VeryLongTasks, check.Milestones,
-            check.ProgressInFuture, check.NoProgressInPast,
+            check.ProgressInFuture, check.NoProgressInPast, check.SeriesStop,
         ];
         return [.. tests.SelectMany(test => test())];
     }
@@ -220,6 +220,17 @@ public sealed class PlanCheck
             $"{Count(rows.Count, "task was", "tasks were")} to start before today, and nothing has been reported.",
             "The plan counts on work that was not done: report on it, or move what is unfinished to after today.",
             moves ? null : new Fix("Move unfinished work to after today", new SetStatusDate(new DateOrTime(_dawn.Date), true)));
+    }
+
+    private IEnumerable<Finding> SeriesStop()
+    {
+        foreach (var (task, last, more) in SeriesEdits.StopShort(_schedule))
+            yield return Found(
+                FindingKind.SeriesStops,
+                [_plan.Index.RowOf(task)],
+                $"“{LengthText.Shorten(_plan.Find(task)!.Name)}” comes for the last time on {Dates.Day(last)}, and the project runs on to {Dates.FinishDay(_schedule.Finish)}.",
+                "Nobody notices that something has stopped coming: let it go on, or say on its card that it ends there.",
+                new Fix($"Extend it by {more}", new ExtendSeries(task)));
     }
 
     /// <summary>Rows that a link leads from or to, or to a phase they are in.</summary>

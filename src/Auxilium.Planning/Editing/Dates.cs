@@ -11,5 +11,5 @@ public static class Dates
     /// <summary>A finish at midnight belongs to the day it ends.</summary>
     public static string FinishDay(PlanTime time) => Day(time.LastDate);
 
-    private static string Day(DateOnly date) => date.ToString("ddd d MMM", CultureInfo.InvariantCulture);
+    public static string Day(DateOnly date) => date.ToString("ddd d MMM", CultureInfo.InvariantCulture);
 }

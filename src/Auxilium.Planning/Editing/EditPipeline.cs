@@ -59,6 +59,16 @@ public static class EditPipeline
         SetAroundTheClock e => e.Task,
         SetEstimate e => e.Task,
         SetActive e => e.Task,
+        SetKey e => e.Task,
+        SetColour e => e.Task,
+        SetLabel e => e.Task,
+        SetChecklist e => e.Task,
+        SetReferences e => e.Task,
+        SetPriority e => e.Task,
+        RepeatTask e => e.Task,
+        ExtendSeries e => e.Task,
+        KeepSeries e => e.Task,
+        SetRepeat e => e.Task,
         _ => null,
     };
 
@@ -80,6 +90,13 @@ public static class EditPipeline
         SetEstimate => EditField.Estimate,
         SetActive => EditField.Active,
         SetNote => EditField.Note,
+        SetKey => EditField.Key,
+        SetColour => EditField.Colour,
+        SetLabel => EditField.Label,
+        SetChecklist => EditField.Checklist,
+        SetReferences => EditField.References,
+        SetPriority => EditField.Priority,
+        RepeatTask or ExtendSeries or KeepSeries or SetRepeat => EditField.Repeat,
         SetProjectStart => EditField.ProjectStart,
         SetProjectFinish or SetAnchor => EditField.ProjectFinish,
         SetStatusDate => EditField.StatusDate,
@@ -89,6 +106,7 @@ public static class EditPipeline
         SaveCalendar or RemoveCalendar => EditField.Calendars,
         SetPersonCalendar => EditField.People,
         SetFinishBy => EditField.FinishBy,
+        SetPeriods => EditField.Periods,
         _ => EditField.None,
     };
 }

@@ -29,6 +29,14 @@ public enum EditField
     Calendars,
     People,
     Note,
+    Key,
+    Colour,
+    Label,
+    Checklist,
+    References,
+    Priority,
+    Repeat,
+    Periods,
 }
 
 /// <summary>An edit cannot be applied; the plan is as it was.</summary>

@@ -30,6 +30,19 @@ internal static class EditText
         SetFixedDates e => Fixed(e, after),
         SetNote { Note: "" } e => [Name(after, e.Task), new(" has no note now.")],
         SetNote e => [new("The note of "), Name(after, e.Task), new(" has changed.")],
+        SetKey e => [Name(after, e.Task), new(e.On ? " is a key task." : " is a key task no more.")],
+        SetColour { Colour: { } colour } e => [Name(after, e.Task), new($" is marked in {colour}.")],
+        SetColour e => [Name(after, e.Task), new(" has no colour of its own now.")],
+        SetLabel { Label: { Length: > 0 } label } e => [Name(after, e.Task), new(" is labelled "), new(label, true), new(".")],
+        SetLabel e => [Name(after, e.Task), new(" has no label now.")],
+        SetChecklist e => [Name(after, e.Task), new(Steps(after.Plan.Find(e.Task)!))],
+        SetReferences e => [Name(after, e.Task), new(e.References.IsEmpty ? " has no links to pages now." : e.References.Length == 1 ? " has a link to a page." : $" has {e.References.Length} links to pages.")],
+        SetPriority e => [Name(after, e.Task), new($" has priority {e.Priority}.")],
+        RepeatTask e => [Name(after, e.Task), new($" comes {RepeatText.Of(after.Plan.Find(e.Task)!.Repeats!)}: {Times(e.Ids!.Value.Length)}.")],
+        ExtendSeries e => [Name(after, e.Task), new($" goes on to {Dates.Day(after.Plan.Find(e.Task)!.Repeats!.Made!.Value)}: {Times(e.Ids!.Value.Length)} more.")],
+        KeepSeries e => [Name(after, e.Task), new(" ends where it does.")],
+        SetRepeat e => [Name(after, e.Task), new(e.Rule is null ? " repeats no more; its rows stay." : $" comes {RepeatText.Of(e.Rule)}.")],
+        SetPeriods e => [new(e.Periods.IsEmpty ? "There are no named periods now." : $"Named periods: {string.Join(", ", e.Periods.Select(p => p.Name))}.")],
         RenameProject e => [new("The project is now called "), new(e.Name, true), new(".")],
         LinkTasks e => [Name(after, e.To), new($" {LinkKindText.NowWaits(e.Kind, e.Lag ?? Length.Zero, e.Elapsed)} "), Name(after, e.From), new(".")],
         UnlinkTasks e => [Name(after, e.To), new(" no longer waits for "), Name(after, e.From), new(".")],
@@ -62,6 +75,13 @@ internal static class EditText
     };
 
     private static TextRun Name(Schedule schedule, string task) => new(LengthText.Shorten(schedule.Plan.Find(task)!.Name), true);
+
+    private static string Times(int count) => count == 1 ? "once" : $"{count} times";
+
+    private static string Steps(PlanTask task) =>
+        task.Checklist.IsEmpty ? " has no checklist now."
+        : task.Checklist.All(step => step.Done) ? " has all steps of its checklist done."
+        : $" has {task.Checklist.Count(step => step.Done)} of {task.Checklist.Length} steps done.";
 
     private static string WithInside(Schedule schedule, string task)
     {
@@ -171,6 +191,10 @@ internal static class EditText
                 return [new(progress >= 1 ? " are done." : string.Create(CultureInfo.InvariantCulture, $" are {progress * 100:0.#} % done."))];
             case SetMilestone first when edits.All(e => e is SetMilestone s && s.On == first.On):
                 return [new(first.On ? " are now milestones." : " are milestones no more.")];
+            case SetKey first when edits.All(e => e is SetKey s && s.On == first.On): return [new(first.On ? " are key tasks." : " are key tasks no more.")];
+            case SetColour first when edits.All(e => e is SetColour s && s.Colour == first.Colour): return [new(first.Colour is { } colour ? $" are marked in {colour}." : " have no colour of their own now.")];
+            case SetLabel first when edits.All(e => e is SetLabel s && s.Label == first.Label): return first.Label is { } label ? [new(" are labelled "), new(label, true), new(".")] : [new(" have no label now.")];
+            case SetActive first when edits.All(e => e is SetActive s && s.On == first.On): return [new(first.On ? " take part again." : " take no part now.")];
             case SetFixedDates when edits.All(e => e is SetFixedDates): return [new(" have another place.")];
             case LinkTasks when edits.All(e => e is LinkTasks): return [new(" now wait for one another.")];
             case IndentTask or MoveTask or OutdentTask when edits.All(e => e is IndentTask or MoveTask or OutdentTask):

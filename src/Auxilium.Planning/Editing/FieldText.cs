@@ -20,6 +20,7 @@ public static class FieldText
                 EditField.WorkUnits => string.Create(CultureInfo.InvariantCulture, $"{plan.Project.Units.HoursPerDay:0.##} hours a day, {plan.Project.Units.DaysPerWeek:0.##} days a week"),
                 EditField.ProjectCalendar => CalendarName(plan, plan.Project.Calendar) ?? WorkCalendar.Weekdays.Name,
                 EditField.Criticality => $"up to {plan.Project.CriticalFloat.InWords()} of float",
+                EditField.Periods => plan.Project.Periods.IsEmpty ? "no periods" : string.Join(", ", plan.Project.Periods.Select(p => p.Name)),
                 EditField.Calendars => $"{plan.Calendars.Length} calendars, as they are now",
                 EditField.People => string.Join(", ", plan.People.Where(p => p.Calendar is not null).Select(p => $"{p.Name}: {CalendarName(plan, p.Calendar)}")),
                 _ => plan.Project.FinishBy is { } by ? Dates.FinishDay(by) : "no deadline",
@@ -38,6 +39,13 @@ public static class FieldText
             EditField.Splits => task.Splits.IsEmpty ? "no pause" : string.Join(", ", task.Splits.Select(s => $"{s.For} after {s.After}")),
             EditField.Estimate => task.Estimate is { } range ? $"{range.Low} – {range.Likely} – {range.High}" : "no range",
             EditField.Active => task.Active ? "takes part" : "takes no part",
+            EditField.Key => task.Key ? "a key task" : "not a key task",
+            EditField.Colour => task.Colour ?? "no colour",
+            EditField.Label => task.Label ?? "no label",
+            EditField.Checklist => Steps(task),
+            EditField.References => task.References.Length == 0 ? "no links" : string.Join(", ", task.References.Select(r => LengthText.Shorten(r.Title.Length > 0 ? r.Title : r.Address))),
+            EditField.Priority => $"priority {task.Priority}",
+            EditField.Repeat => task.Repeats is { } rule ? RepeatText.Of(rule) : "does not repeat",
             EditField.Note => task.Note.Length == 0 ? "no note" : LengthText.Shorten(task.Note),
             EditField.Place => task.Parent is { } phase ? $"in {plan.Find(phase)!.Name}" : "at the top level",
             _ => "in the plan",
@@ -47,6 +55,9 @@ public static class FieldText
     /// <summary>The links before a task as its cell shows them: <c>4, 2.1 + 2d</c>.</summary>
     public static string Predecessors(Plan plan, string task) =>
         string.Join(", ", plan.Links.Where(l => l.To == task).Select(l => LinkText.Format(plan.Index.NumberOf(plan.Index.RowOf(l.From)), l)));
+
+    private static string Steps(PlanTask task) =>
+        task.Checklist.Length == 0 ? "no checklist" : $"{task.Checklist.Count(step => step.Done)} of {task.Checklist.Length} steps done";
 
     private static string? CalendarName(Plan plan, string? id) => id is null ? null : plan.CalendarBook.Find(id)?.Name;
 

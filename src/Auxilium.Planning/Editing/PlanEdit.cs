@@ -138,6 +138,42 @@ public sealed record SetFinish(string Task, DateOrTime Finish) : PlanEdit;
 /// <summary>What there is to know about a task, in lines of text; empty for nothing.</summary>
 public sealed record SetNote(string Task, string Note) : PlanEdit;
 
+/// <summary>Whether a task is one of those that matter most.</summary>
+public sealed record SetKey(string Task, bool On) : PlanEdit;
+
+/// <param name="Colour">One of <see cref="TaskMarks.Colours"/>; <c>null</c> for none.</param>
+public sealed record SetColour(string Task, string? Colour) : PlanEdit;
+
+/// <summary>A word of one's own to gather tasks by; <c>null</c> or empty for none.</summary>
+public sealed record SetLabel(string Task, string? Label) : PlanEdit;
+
+/// <summary>The small steps of a task, in order.</summary>
+public sealed record SetChecklist(string Task, ImmutableArray<ChecklistStep> Steps) : PlanEdit;
+
+/// <summary>The pages and addresses that belong to a task, in order.</summary>
+public sealed record SetReferences(string Task, ImmutableArray<Reference> References) : PlanEdit;
+
+/// <param name="Priority">0 to 1000; 500 is usual.</param>
+public sealed record SetPriority(string Task, int Priority) : PlanEdit;
+
+/// <summary>
+/// A task comes again by a rule: its row becomes a phase that holds an occurrence for each time, pinned to its day. Of a task that
+/// repeats already, the occurrences that have not started make way for those of the new rule.
+/// </summary>
+/// <param name="Rule">Without an end it goes to the finish of the project.</param>
+/// <param name="Ids">Of the occurrences; made up when left out.</param>
+public sealed record RepeatTask(string Task, RepeatRule Rule, ImmutableArray<string>? Ids = null) : PlanEdit;
+
+/// <summary>A repeating task goes on by its rule, up to a day, or to the finish of the project.</summary>
+/// <param name="Ids">Of the new occurrences; made up when left out.</param>
+public sealed record ExtendSeries(string Task, DateOrTime? Until = null, ImmutableArray<string>? Ids = null) : PlanEdit;
+
+/// <summary>A repeating task ends where it does, though the project goes on.</summary>
+public sealed record KeepSeries(string Task) : PlanEdit;
+
+/// <summary>Sets the rule that a phase keeps exactly; without one its rows are rows like any others.</summary>
+public sealed record SetRepeat(string Task, RepeatRule? Rule) : PlanEdit;
+
 /// <summary>A task starts on another day and finishes when it did: its length follows.</summary>
 public sealed record StretchTask(string Task, DateOrTime Start) : PlanEdit;
 
@@ -174,6 +210,9 @@ public sealed record RemoveCalendar(string Calendar) : PlanEdit;
 
 /// <summary>The calendar a person works by on this plan; <c>null</c> for the project's.</summary>
 public sealed record SetPersonCalendar(string Person, string? Calendar) : PlanEdit;
+
+/// <summary>The stretches of days that are good to know of.</summary>
+public sealed record SetPeriods(ImmutableArray<NamedPeriod> Periods) : PlanEdit;
 
 public sealed record SetFinishBy(DateOrTime? FinishBy) : PlanEdit;
 

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 
@@ -81,6 +82,14 @@ public static class ProjectEdits
         DateOrTime? before = plan.Project.FinishBy is { } was ? was : null;
         var project = plan.Project with { FinishBy = finishBy?.AsFinish(plan.ProjectCalendar) };
         return Changed(plan, project, new SetFinishBy(finishBy), new SetFinishBy(before), EditField.FinishBy);
+    }
+
+    internal static AppliedEdit SetPeriods(Plan plan, SetPeriods edit)
+    {
+        ImmutableArray<NamedPeriod> periods = edit.Periods.IsDefaultOrEmpty ? [] : [.. edit.Periods.Select(p => p with { Name = p.Name.Trim() }).OrderBy(p => p.From).ThenBy(p => p.To).ThenBy(p => p.Name, StringComparer.Ordinal)];
+        if (periods.Length > NamedPeriod.Most) throw Refuse("periods", $"A project has at most {NamedPeriod.Most} named periods.", EditField.Periods);
+        if (periods.Select(p => p.WhyRefused()).FirstOrDefault(why => why is not null) is { } refused) throw Refuse("periods", refused, EditField.Periods);
+        return Changed(plan, plan.Project with { Periods = periods }, new SetPeriods(periods), new SetPeriods(plan.Project.Periods), EditField.Periods);
     }
 
     /// <summary>A project's name without spaces around it.</summary>

@@ -66,9 +66,10 @@ internal static class RowEdits
         ActualStart = null,
         ActualFinish = null,
         Remaining = null,
+        Checklist = [.. task.Checklist.Select(step => step with { Done = false })],
     };
 
-    private static void RefuseMore(Plan plan, int rows, string? task)
+    internal static void RefuseMore(Plan plan, int rows, string? task)
     {
         if (plan.Tasks.Length + rows > Plan.MostTasks)
             throw new EditRefusedException("tooMany", $"A plan holds at most {Plan.MostTasks:N0} rows: start another project for the rest.", task, EditField.Name);

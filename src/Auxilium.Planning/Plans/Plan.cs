@@ -55,6 +55,27 @@ public sealed record ProjectSettings
 
     /// <summary>A task with no more float than this is critical (rule B2).</summary>
     public Length CriticalFloat { get; init; } = Length.Zero;
+
+    /// <summary>Stretches of days that are good to know of; they close nothing.</summary>
+    public ImmutableArray<NamedPeriod> Periods { get; init; } = [];
+}
+
+/// <summary>A stretch of days with a name, such as a festival week: shown behind the plan.</summary>
+/// <param name="To">Its last day.</param>
+public readonly record struct NamedPeriod(string Name, DateOnly From, DateOnly To)
+{
+    /// <summary>A project has at most this many.</summary>
+    public const int Most = 100;
+
+    /// <summary>Its name is at most this many characters.</summary>
+    public const int LongestName = 80;
+
+    /// <summary>The sentence that says what is wrong with it; <c>null</c> when nothing is.</summary>
+    public string? WhyRefused() =>
+        string.IsNullOrWhiteSpace(Name) || Name.Length > LongestName || Name.Any(char.IsControl) ? $"A period has a name of one line, up to {LongestName} characters."
+        : To < From ? $"“{LengthText.Shorten(Name)}” ends before it begins: give a later last day."
+        : !PlanTime.On(From).IsInRange || !PlanTime.On(To).IsInRange ? "That is outside the years that can be planned: give dates from 1990 to 2100."
+        : null;
 }
 
 /// <summary>Somebody who works on the plan.</summary>

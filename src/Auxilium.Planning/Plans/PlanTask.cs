@@ -114,6 +114,22 @@ public sealed record PlanTask
 
     public string Note { get; init; } = "";
 
+    /// <summary>One of those that matter most.</summary>
+    public bool Key { get; init; }
+
+    /// <summary>One of <see cref="TaskMarks.Colours"/>; <c>null</c> for none.</summary>
+    public string? Colour { get; init; }
+
+    /// <summary>A word of the organisation's own to gather tasks by.</summary>
+    public string? Label { get; init; }
+
+    public ImmutableArray<ChecklistStep> Checklist { get; init; } = [];
+
+    public ImmutableArray<Reference> References { get; init; } = [];
+
+    /// <summary>When it comes again, of a phase whose rows are its occurrences.</summary>
+    public RepeatRule? Repeats { get; init; }
+
     public string? Owner => Assignments.IsEmpty ? null : Assignments[0].Person;
 
     /// <summary>The splits that interrupt the work: those of a task with a length.</summary>

@@ -148,6 +148,27 @@ namespace Auxilium.Storage.Migrations
                     b.ToTable("links", (string)null);
                 });
 
+            modelBuilder.Entity("Auxilium.Storage.Rows.LookRow", b =>
+                {
+                    b.Property<Guid>("ProjectId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("project_id");
+
+                    b.Property<string>("PersonId")
+                        .HasColumnType("text")
+                        .HasColumnName("person_id");
+
+                    b.Property<string>("Content")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("content");
+
+                    b.HasKey("ProjectId", "PersonId")
+                        .HasName("pk_looks");
+
+                    b.ToTable("looks", (string)null);
+                });
+
             modelBuilder.Entity("Auxilium.Storage.Rows.MemberRow", b =>
                 {
                     b.Property<Guid>("ProjectId")
@@ -265,6 +286,13 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("text")
                         .HasColumnName("note");
 
+                    b.Property<string>("Periods")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("periods")
+                        .HasDefaultValueSql("'[]'::jsonb");
+
                     b.Property<string>("ScheduleFrom")
                         .IsRequired()
                         .ValueGeneratedOnAdd()
@@ -327,6 +355,17 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("text")
                         .HasColumnName("calendar");
 
+                    b.Property<string>("Checklist")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("checklist")
+                        .HasDefaultValueSql("'[]'::jsonb");
+
+                    b.Property<string>("Colour")
+                        .HasColumnType("text")
+                        .HasColumnName("colour");
+
                     b.Property<DateTime?>("ConstraintDate")
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("constraint_date");
@@ -342,6 +381,14 @@ namespace Auxilium.Storage.Migrations
                     b.Property<string>("Estimate")
                         .HasColumnType("text")
                         .HasColumnName("estimate");
+
+                    b.Property<bool>("Key")
+                        .HasColumnType("boolean")
+                        .HasColumnName("key");
+
+                    b.Property<string>("Label")
+                        .HasColumnType("text")
+                        .HasColumnName("label");
 
                     b.Property<string>("Length")
                         .IsRequired()
@@ -392,6 +439,10 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("text")
                         .HasColumnName("remaining");
 
+                    b.Property<string>("Repeats")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("repeats");
+
                     b.Property<string>("Splits")
                         .IsRequired()
                         .ValueGeneratedOnAdd()
@@ -402,6 +453,13 @@ namespace Auxilium.Storage.Migrations
                     b.Property<bool>("Tentative")
                         .HasColumnType("boolean")
                         .HasColumnName("tentative");
+
+                    b.Property<string>("WebReferences")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("web_references")
+                        .HasDefaultValueSql("'[]'::jsonb");
 
                     b.HasKey("ProjectId", "Id")
                         .HasName("pk_tasks");
@@ -450,6 +508,16 @@ namespace Auxilium.Storage.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_links_projects_project_id");
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.LookRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_looks_projects_project_id");
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.MemberRow", b =>

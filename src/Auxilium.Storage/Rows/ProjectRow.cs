@@ -42,4 +42,7 @@ public sealed class ProjectRow
 
     /// <summary>The plan's calendars as JSON: they are read and written as a whole.</summary>
     public required string Calendars { get; set; }
+
+    /// <summary>Named periods as JSON.</summary>
+    public string Periods { get; set; } = "[]";
 }

@@ -56,6 +56,21 @@ public sealed class TaskRow
 
     public string Note { get; set; } = "";
 
+    public bool Key { get; set; }
+
+    public string? Colour { get; set; }
+
+    public string? Label { get; set; }
+
+    /// <summary>Steps as JSON.</summary>
+    public string Checklist { get; set; } = "[]";
+
+    /// <summary>Pages and addresses as JSON.</summary>
+    public string WebReferences { get; set; } = "[]";
+
+    /// <summary>The rule of a task that repeats, as JSON.</summary>
+    public string? Repeats { get; set; }
+
     /// <summary>The owner first, then the helpers, as JSON.</summary>
     public required string Assignments { get; set; }
 }

@@ -1,4 +1,5 @@
 using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Web.Pages.Plan;
@@ -59,6 +60,22 @@ public sealed record CardDocument
 
     public required string Note { get; init; }
 
+    public required bool Key { get; init; }
+    public string? Colour { get; init; }
+    public string? Label { get; init; }
+
+    /// <summary>0 to 1000; 500 is usual.</summary>
+    public required int Priority { get; init; }
+
+    public required IReadOnlyList<ChecklistStep> Checklist { get; init; }
+    public required IReadOnlyList<Reference> References { get; init; }
+
+    /// <summary>When it comes again, of a phase of occurrences.</summary>
+    public CardRepeat? Repeats { get; init; }
+
+    /// <summary>Whether it is an occurrence of a repeating task.</summary>
+    public required bool InSeries { get; init; }
+
     /// <summary>The calendars there are to choose from.</summary>
     public required IReadOnlyList<CalendarChoice> Calendars { get; init; }
 
@@ -99,6 +116,14 @@ public sealed record CardDocument
             WhyFinish = off ? "" : Reasons.FromStartToFinish(schedule, row),
             Warnings = [.. schedule.Warnings.Where(w => w.Tasks.Contains(task.Id)).Select(w => w.Message)],
             Note = task.Note,
+            Key = task.Key,
+            Colour = task.Colour,
+            Label = task.Label,
+            Priority = task.Priority,
+            Checklist = task.Checklist,
+            References = task.References,
+            Repeats = task.Repeats is { } rule ? CardRepeat.Of(rule) : null,
+            InSeries = task.Parent is { } phase && plan.Find(phase)?.Repeats is not null,
             Calendars = [.. plan.Calendars.Select(c => new CalendarChoice(c.Id, c.Name))],
         };
     }
@@ -114,6 +139,15 @@ public sealed record CardLink(string Task, string Outline, string Name, string K
         var number = plan.Index.NumberOf(plan.Index.RowOf(other));
         return new CardLink(other, number, plan.Find(other)!.Name, Words.Camel(link.Kind), link.Lag.ToString(), link.Elapsed, LinkText.Format(plan.Index.NumberOf(plan.Index.RowOf(link.From)), link));
     }
+}
+
+/// <summary>A rule as "repeatTask" takes it, with what it says in words.</summary>
+/// <param name="Made">The last day that has its occurrence, in words.</param>
+public sealed record CardRepeat(string Text, string Every, int Interval, IReadOnlyList<string> On, int? Week, string From, string? Until, int? Times, string Length, string Closed, string Made, int Count)
+{
+    internal static CardRepeat Of(RepeatRule rule) => new(
+        RepeatText.Of(rule), Words.Camel(rule.Every), rule.Interval, [.. rule.On.Select(day => Words.Camel(day)[..3])], rule.Week, rule.From.ToString(), rule.Until?.ToString(), rule.Times,
+        rule.Length.ToString(), Words.Camel(rule.Closed), rule.Made is { } made ? Dates.Day(made) : "", rule.Count);
 }
 
 public sealed record CardSplit(string After, string For);

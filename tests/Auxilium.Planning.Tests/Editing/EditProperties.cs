@@ -113,7 +113,7 @@ public class EditProperties
     {
         string Any() => plan.Tasks[random.Next(plan.Tasks.Length)].Id;
         DateOrTime day = PlanTime.On(new DateOnly(2027, 5, 1).AddDays(random.Next(30)));
-        return random.Next(39) switch
+        return random.Next(47) switch
         {
             0 => new AddTask("new", "New", plan.Find(Any())!.Parent),
             1 => new RemoveTasks([Any(), Any()]),
@@ -152,6 +152,14 @@ public class EditProperties
             35 => new ShiftTasks([Any(), Any()], random.Next(2) == 0 ? 3 : -2),
             36 => new StretchTask(Any(), day),
             37 => new SetNote(Any(), "Noted"),
+            38 => new RepeatTask(Any(), new() { Every = (RepeatUnit)random.Next(4), Interval = 1 + random.Next(3), From = day, Times = random.Next(2) == 0 ? null : 3, Length = random.Next(4) == 0 ? Length.Zero : Length.OneDay, Closed = (OnClosedDay)random.Next(3) }),
+            39 => new SetKey(Any(), random.Next(2) == 0),
+            40 => new SetColour(Any(), TaskMarks.Colours[random.Next(5)]),
+            41 => new SetLabel(Any(), random.Next(2) == 0 ? "print" : null),
+            42 => new SetChecklist(Any(), [new("Call", true), new("Pay")]),
+            43 => new SetReferences(Any(), [new("https://tidewell.example")]),
+            44 => new SetPeriods([new("Week", new(2027, 5, 3), new(2027, 5, 9))]),
+            45 => new SetPriority(Any(), random.Next(1001)),
             33 => new SetCriticality(Length.OneDay, FloatTarget.FinishBy),
             _ => new Together([new RenameTask(Any(), "One"), new IndentTask(Any()), new RemoveTasks([Any()])]),
         };

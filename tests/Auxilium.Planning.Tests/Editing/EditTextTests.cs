@@ -63,6 +63,25 @@ public class EditTextTests
         { new Together([new RenameTask("A", "Aa"), new SetLength("C", new(Length.OneDay))]), "2 tasks changed, by 2 edits made together." },
         { new SetNote("A", "Ask twice"), "The note of A has changed." },
         { new SetNote("A", " "), "A has no note now." },
+        { new SetKey("A", true), "A is a key task." },
+        { new SetKey("A", false), "A is a key task no more." },
+        { new SetColour("A", "moss"), "A is marked in moss." },
+        { new SetColour("A", null), "A has no colour of its own now." },
+        { new SetLabel("A", " print "), "A is labelled print." },
+        { new SetLabel("A", " "), "A has no label now." },
+        { new SetChecklist("A", [new("Call", true), new("Pay")]), "A has 1 of 2 steps done." },
+        { new SetChecklist("A", [new("Call", true)]), "A has all steps of its checklist done." },
+        { new SetChecklist("A", []), "A has no checklist now." },
+        { new SetReferences("A", [new("https://tidewell.example/permit", "Permit")]), "A has a link to a page." },
+        { new SetReferences("A", []), "A has no links to pages now." },
+        { new SetPriority("A", 700), "A has priority 700." },
+        { new SetRepeat("A", null), "A repeats no more; its rows stay." },
+        { new SetPeriods([new("Harbour week", new(2027, 5, 10), new(2027, 5, 14))]), "Named periods: Harbour week." },
+        { new SetPeriods([]), "There are no named periods now." },
+        { new Together([new SetLabel("A", "print"), new SetLabel("C", "print")]), "2 tasks are labelled print." },
+        { new Together([new SetColour("A", "sky"), new SetColour("C", "sky")]), "2 tasks are marked in sky." },
+        { new Together([new SetKey("A", true), new SetKey("C", true)]), "2 tasks are key tasks." },
+        { new Together([new SetActive("A", false), new SetActive("C", false)]), "2 tasks take no part now." },
         { new StretchTask("B", PlanTime.At(2027, 5, 6, 9)), "B now starts Thu 6 May and takes 2 days." },
         { new SetPersonCalendar("ann", "crew"), "Ann works by the calendar Crew." },
     };
@@ -89,6 +108,13 @@ public class EditTextTests
     [InlineData(EditField.Calendar, "Crew")]
     [InlineData(EditField.Active, "takes part")]
     [InlineData(EditField.After, "after nothing")]
+    [InlineData(EditField.Key, "a key task")]
+    [InlineData(EditField.Colour, "rose")]
+    [InlineData(EditField.Label, "print")]
+    [InlineData(EditField.Checklist, "1 of 2 steps done")]
+    [InlineData(EditField.References, "Permit, mailto:sea@tide.example")]
+    [InlineData(EditField.Priority, "priority 500")]
+    [InlineData(EditField.Repeat, "every week on Mon, 1 day each")]
     public void What_a_field_holds_is_told_in_words_when_two_people_changed_it(EditField field, string words)
     {
         var plan = Plan().With("A", t => t with
@@ -98,6 +124,12 @@ public class EditTextTests
             Splits = [new(Length.OneDay, Length.Days(2))],
             Estimate = new(Length.OneDay, Length.Days(3), Length.Days(8)),
             Calendar = "crew",
+            Key = true,
+            Colour = "rose",
+            Label = "print",
+            Checklist = [new("Call", true), new("Pay")],
+            References = [new("https://tidewell.example/permit", "Permit"), new("mailto:sea@tide.example")],
+            Repeats = new() { Every = RepeatUnit.Week, From = new(new DateOnly(2027, 5, 3)), Length = Length.OneDay },
         });
         Assert.Equal(words, FieldText.Of(plan.Calculate(), new Touch("A", field)));
     }

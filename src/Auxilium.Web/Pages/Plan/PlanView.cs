@@ -18,6 +18,12 @@ public sealed record PersonView(string Id, string Name, string Initials, int Hue
 /// <summary>A stretch of days without work, in minutes since 0001-01-01T00:00.</summary>
 public sealed record ClosedDays(int From, int To, string? Name);
 
+/// <summary>Days with a name, in minutes since 0001-01-01T00:00.</summary>
+public sealed record PeriodView(string Name, int From, int To);
+
+/// <summary>A series that stops before its project, and how many more there would be.</summary>
+public sealed record StopView(string Task, string Name, string Last, int More);
+
 /// <summary>The project above the board: its gauge and what the timeline lies on. Times are minutes since 0001-01-01T00:00.</summary>
 public sealed record ProjectView
 {
@@ -49,6 +55,12 @@ public sealed record ProjectView
     public required int DayStart { get; init; }
 
     public required int DayEnd { get; init; }
+
+    /// <summary>Named periods, to be shown behind the plan.</summary>
+    public required IReadOnlyList<PeriodView> Periods { get; init; }
+
+    /// <summary>Repeating tasks that should be offered to be extended.</summary>
+    public required IReadOnlyList<StopView> Stops { get; init; }
 }
 
 /// <summary>Everything the Plan screen draws of one version of a plan.</summary>
@@ -94,6 +106,8 @@ public sealed record PlanView
                 Coordinator = plan.FindPerson(plan.Project.Coordinator)?.Name,
                 DayStart = hours.Start,
                 DayEnd = hours.End,
+                Periods = [.. plan.Project.Periods.Select(p => new PeriodView(p.Name, PlanTime.On(p.From).Minutes, PlanTime.On(p.To.AddDays(1)).Minutes))],
+                Stops = [.. SeriesEdits.StopShort(schedule).Select(s => new StopView(s.Task, plan.Find(s.Task)!.Name, Dates.Day(s.Last), s.More))],
             },
             Rows = [.. Enumerable.Range(0, plan.Index.Count).Select(rows.Of)],
             Links = [.. plan.Links.Select(l => new LinkView(l.From, l.To, Words.Camel(l.Kind)))],

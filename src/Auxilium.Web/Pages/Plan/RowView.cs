@@ -50,6 +50,25 @@ public sealed record RowView
     /// <summary>Whether it has a note.</summary>
     public bool Note { get; init; }
 
+    /// <summary>One of those that matter most.</summary>
+    public bool Key { get; init; }
+
+    public string? Colour { get; init; }
+
+    public string? Label { get; init; }
+
+    /// <summary>0 to 1000; 500 is usual.</summary>
+    public int Priority { get; init; }
+
+    /// <summary>How far its checklist is, such as "1 of 3"; <c>null</c> when it has none.</summary>
+    public string? Steps { get; init; }
+
+    /// <summary>How many pages and addresses belong to it.</summary>
+    public int References { get; init; }
+
+    /// <summary>When it comes again, in words, of a phase of occurrences.</summary>
+    public string? Repeats { get; init; }
+
     /// <summary>Where the done part of the bar ends; <c>null</c> when nothing is done.</summary>
     public int? DoneTo { get; init; }
 
@@ -114,6 +133,13 @@ internal sealed class RowViews(Schedule schedule, DateOnly today)
             Critical = false,
             Off = off,
             Note = task.Note.Length > 0,
+            Key = task.Key,
+            Colour = task.Colour,
+            Label = task.Label,
+            Priority = task.Priority,
+            Steps = task.Checklist.IsEmpty ? null : $"{task.Checklist.Count(step => step.Done)} of {task.Checklist.Length}",
+            References = task.References.Length,
+            Repeats = task.Repeats is { } rule ? RepeatText.Of(rule) : null,
         };
         return off ? common : WithDates(common, row, task, phase);
     }

@@ -1,0 +1,150 @@
+using System.Collections.Immutable;
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
+
+namespace Auxilium.Planning.Editing;
+
+/// <summary>A series that stops before its project does.</summary>
+/// <param name="Last">The day of its last occurrence by its rule.</param>
+/// <param name="More">How many there would be up to the project's finish.</param>
+public readonly record struct ShortSeries(string Task, DateOnly Last, int More);
+
+/// <summary>Tasks that come again.</summary>
+public static class SeriesEdits
+{
+    /// <summary>Series that should be offered to be extended: their project runs on past the finish they were made for.</summary>
+    public static IReadOnlyList<ShortSeries> StopShort(Schedule schedule)
+    {
+        var plan = schedule.Plan;
+        var finish = schedule.Finish.LastDate;
+        var offers = new List<ShortSeries>();
+        for (var row = 0; row < plan.Tasks.Length; row++)
+        {
+            if (plan.Tasks[row] is not { Repeats: { Made: { } last, Through: { } through } rule } task || through >= finish || schedule.IsOff(row)) continue;
+            if (Series.ToMake(Series.Until(rule, finish), CalendarOf(plan, task), plan.Project.Units).Count is var more and > 0) offers.Add(new ShortSeries(task.Id, last, more));
+        }
+        return offers;
+    }
+
+    /// <summary>The rule as it would be kept, and the occurrences it gives.</summary>
+    /// <exception cref="EditRefusedException">The rule makes no sense, or gives no occurrence.</exception>
+    public static (RepeatRule Rule, IReadOnlyList<Occurrence> Occurrences) Rehearse(Plan plan, PlanTask task, RepeatRule rule, Schedule schedule)
+    {
+        if (rule.WhyUnusable(plan.Project.Units) is { } why) throw Refused(task, why);
+        var finish = schedule.Finish.LastDate;
+        // What has happened or was skipped stays, so the new ones are numbered after it.
+        var stay = task.Repeats is null ? 0 : task.Repeats.Count;
+        rule = rule with { On = rule.On.IsDefault ? [] : rule.On, Made = null, Count = 0, Through = null };
+        if (rule is { Until: null, Times: null }) rule = Series.Until(rule, finish);
+        var occurrences = Series.ToMake(rule, CalendarOf(plan, task), plan.Project.Units);
+        if (occurrences.Count == 0) throw Refused(task, $"There is no such day from {Dates.Day(rule.From.Date)} to {Dates.Day(rule.Until?.Date ?? finish)}: give a later end, or another day.");
+        if (stay > 0) occurrences = [.. occurrences.Select(o => o with { Number = o.Number + stay })];
+        return (Kept(rule, occurrences, finish), occurrences);
+    }
+
+    internal static AppliedEdit Repeat(Plan plan, RepeatTask edit, EditContext context)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        var row = plan.Index.RowOf(task.Id);
+        if (plan.Index.IsPhase(row) && task.Repeats is null)
+            throw Refused(task, $"“{LengthText.Shorten(task.Name)}” is a phase: let a task inside it repeat.");
+        if (task.IsStarted) throw Refused(task, $"“{LengthText.Shorten(task.Name)}” has started: add a new task, and let that repeat.");
+        var rule = edit.Rule.Length.IsZero || !task.Milestone ? edit.Rule : edit.Rule with { Length = Length.Zero };
+        var (kept, occurrences) = Rehearse(plan, task, rule, context.ScheduleWith(task.Id, plan));
+        var steps = new List<PlanEdit>();
+        ImmutableArray<string> open = [.. plan.Index.ChildrenOf(row).Where(child => plan.Tasks[child] is { IsStarted: false, Active: true }).Select(child => plan.Tasks[child].Id)];
+        if (!open.IsEmpty) steps.Add(new RemoveTasks(open));
+        if (task.Milestone) steps.Add(new SetMilestone(task.Id, false));
+        if (task is not { Pinned: null, Constraint: null }) steps.Add(new SetFixedDates(task.Id, null, null));
+        if (!task.Splits.IsEmpty) steps.Add(new SetSplits(task.Id, []));
+        if (task.Estimate is not null) steps.Add(new SetEstimate(task.Id, null));
+        var cleared = PlanEditor.ApplyAll(plan, [.. steps], context);
+        var made = Made(cleared.Plan, cleared.Plan.Find(task.Id)!, kept, occurrences, edit.Ids);
+        return new AppliedEdit(
+            made.Plan,
+            new RepeatTask(task.Id, kept with { Made = null, Count = 0, Through = null }, made.Ids),
+            new Together([made.Inverse, cleared.Inverse]),
+            [new Touch(task.Id, EditField.Repeat), .. cleared.Touched, .. made.Ids.Select(Touch.Row)]);
+    }
+
+    internal static AppliedEdit Extend(Plan plan, ExtendSeries edit, EditContext context)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        var rule = RuleOf(task);
+        var finish = context.ScheduleWith(task.Id, plan).Finish.LastDate;
+        var until = edit.Until?.Date ?? finish;
+        var longer = Series.Until(rule, until);
+        var occurrences = Series.ToMake(longer, CalendarOf(plan, task), plan.Project.Units);
+        if (occurrences.Count == 0)
+            throw Refused(task, $"“{LengthText.Shorten(task.Name)}” has no further day up to {Dates.Day(until)}{(rule.Count >= RepeatRule.MostTimes ? $", and a series has at most {RepeatRule.MostTimes}" : "")}: give a later one.");
+        var made = Made(plan, task, Kept(longer, occurrences, finish), occurrences, edit.Ids);
+        return new AppliedEdit(made.Plan, edit with { Until = new DateOrTime(until), Ids = made.Ids }, made.Inverse, [new Touch(task.Id, EditField.Repeat), .. made.Ids.Select(Touch.Row)]);
+    }
+
+    internal static AppliedEdit Keep(Plan plan, KeepSeries edit, EditContext context)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        var rule = RuleOf(task) with { Through = context.ScheduleWith(task.Id, plan).Finish.LastDate };
+        return Set(plan, new SetRepeat(task.Id, rule)) with { Edit = edit };
+    }
+
+    internal static AppliedEdit Set(Plan plan, SetRepeat edit)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        if (edit.Rule is { } rule && (rule.WhyUnusable(plan.Project.Units) ?? (rule.Count is < 0 or > RepeatRule.MostTimes ? $"A series has at most {RepeatRule.MostTimes} occurrences." : null)) is { } why) throw Refused(task, why);
+        return PlanEditor.Changed(plan, task with { Repeats = edit.Rule }, edit, edit with { Rule = task.Repeats }, EditField.Repeat);
+    }
+
+    private static RepeatRule RuleOf(PlanTask task) =>
+        task.Repeats ?? throw Refused(task, $"“{LengthText.Shorten(task.Name)}” does not repeat: let it repeat first.");
+
+    private static RepeatRule Kept(RepeatRule rule, IReadOnlyList<Occurrence> occurrences, DateOnly finish)
+    {
+        var last = occurrences[^1];
+        return rule with { Made = last.Day > last.Start.Date ? last.Day : last.Start.Date, Count = last.Number, Through = finish > last.Start.Date ? finish : last.Start.Date };
+    }
+
+    private static WorkTime CalendarOf(Plan plan, PlanTask task) => plan.EffectiveCalendar(task);
+
+    /// <summary>The plan with occurrences behind those that are there.</summary>
+    private static (Plan Plan, ImmutableArray<string> Ids, PlanEdit Inverse) Made(Plan plan, PlanTask task, RepeatRule rule, IReadOnlyList<Occurrence> occurrences, ImmutableArray<string>? given)
+    {
+        RowEdits.RefuseMore(plan, occurrences.Count, task.Id);
+        ImmutableArray<string> ids = given ?? [.. occurrences.Select(_ => PlanIds.New())];
+        if (ids.Length != occurrences.Count || ids.Any(id => !PlanIds.IsId(id) || plan.Find(id) is not null) || ids.Distinct().Count() < ids.Length)
+            throw Refused(task, $"{occurrences.Count} occurrences are made: give as many ids that no other row has, or none.");
+        var rows = occurrences.Zip(ids, (occurrence, id) => Row(task, rule, occurrence, id));
+        var at = plan.Index.SubtreeEnd(plan.Index.RowOf(task.Id));
+        var after = PlanEditor.Replace(plan, task with { Repeats = rule });
+        after = after with { Tasks = after.Tasks.InsertRange(at, rows) };
+        OutlineEdits.CheckOutline(after, task.Id);
+        return (after, ids, new Together([new RemoveTasks(ids), new SetRepeat(task.Id, task.Repeats)]));
+    }
+
+    private static PlanTask Row(PlanTask series, RepeatRule rule, Occurrence occurrence, string id)
+    {
+        var number = $" {occurrence.Number}";
+        var kept = Math.Min(series.Name.Length, PlanTask.LongestName - number.Length);
+        if (char.IsHighSurrogate(series.Name[kept - 1])) kept--;
+        return new PlanTask
+        {
+            Id = id,
+            Name = series.Name[..kept] + number,
+            Parent = series.Id,
+            Milestone = rule.Length.IsZero,
+            Length = rule.Length,
+            AroundTheClock = series.AroundTheClock || occurrence.OnTheClock,
+            Calendar = series.Calendar,
+            Pinned = new PinnedDates(occurrence.Start),
+            Assignments = series.Assignments,
+            Priority = series.Priority,
+            Key = series.Key,
+            Colour = series.Colour,
+            Label = series.Label,
+            Checklist = [.. series.Checklist.Select(step => step with { Done = false })],
+        };
+    }
+
+    private static EditRefusedException Refused(PlanTask task, string why) => new("repeat", why, task.Id, EditField.Repeat);
+}

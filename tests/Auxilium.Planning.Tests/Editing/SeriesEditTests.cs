@@ -1,0 +1,122 @@
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.CheckUp;
+using Auxilium.Planning.Editing;
+using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
+
+namespace Auxilium.Planning.Tests.Editing;
+
+public class SeriesEditTests
+{
+    private static readonly DateOnly Today = new(2027, 5, 3);
+
+    private static readonly RepeatRule Weekly = new() { Every = RepeatUnit.Week, From = new(new DateOnly(2027, 5, 4)), Length = new(2, LengthUnit.Hours) };
+
+    [Fact]
+    public void A_task_that_repeats_becomes_a_phase_of_pinned_occurrences_up_to_the_finish()
+    {
+        var edited = Run(Plan().Calculate(), new RepeatTask("M", Weekly));
+        Assert.Equal(["M 1", "M 2", "M 3"], Names(edited.After));
+        Assert.Equal("2027-05-11T09:00 – 2027-05-11T11:00", edited.After.Dates(Occurrence(edited.After, 1)));
+        var first = edited.After.Plan.Find(Occurrence(edited.After, 0))!;
+        Assert.Equal(("ann", true, "crew"), (first.Owner, first.Pinned is not null, first.Label));
+        Assert.Equal(new DateOnly(2027, 5, 18), edited.After.Plan.Find("M")!.Repeats!.Made);
+        Assert.Equal(edited.Before.Finish, edited.After.Finish);
+        Assert.Equal("M comes every week on Tue, 2 hours each: 3 times.", Said(edited));
+        Undone(edited);
+    }
+
+    [Fact]
+    public void Each_occurrence_is_done_moved_or_skipped_alone()
+    {
+        var plan = Run(Plan().Calculate(), new RepeatTask("M", Weekly)).After;
+        var (one, two, three) = (Occurrence(plan, 0), Occurrence(plan, 1), Occurrence(plan, 2));
+        plan = Run(plan, new FinishTask(one, new DateOrTime(new DateOnly(2027, 5, 4)))).After;
+        plan = Run(plan, new PlaceTask(two, new DateOrTime(new DateOnly(2027, 5, 12)), true)).After;
+        plan = Run(plan, new SetActive(three, false)).After;
+        Assert.True(plan.Plan.Find(one)!.IsFinished);
+        Assert.Equal(PlanTime.At(2027, 5, 12, 9), plan.StartOf(two));
+        Assert.True(plan.IsOff(plan.Plan.Index.RowOf(three)));
+        // Another rule replaces what is still open, and only that.
+        var other = Run(plan, new RepeatTask("M", Weekly with { On = [DayOfWeek.Friday], Times = 1 }));
+        Assert.Equal(["M 1", "M 3", "M 4"], Names(other.After));
+        Assert.Equal(PlanTime.At(2027, 5, 7, 9), other.After.StartOf(Occurrence(other.After, 2)));
+        Undone(other);
+    }
+
+    [Fact]
+    public void A_milestone_repeats_as_milestones()
+    {
+        var edited = Run(Plan().With("M", t => t with { Milestone = true, Length = Length.Zero }).Calculate(), new RepeatTask("M", Weekly with { Times = 2 }));
+        Assert.All(edited.After.Plan.Tasks.Where(t => t.Parent == "M"), t => Assert.True(t.Milestone));
+        Undone(edited);
+    }
+
+    [Fact]
+    public void A_series_is_offered_to_go_on_once_the_project_runs_past_it()
+    {
+        var made = Run(Plan().Calculate(), new RepeatTask("M", Weekly)).After;
+        Assert.Empty(SeriesEdits.StopShort(made));
+        var longer = Run(made, new SetLength("A", new(Length.Days(25)))).After;
+        Assert.Equal([new ShortSeries("M", new DateOnly(2027, 5, 18), 2)], SeriesEdits.StopShort(longer));
+        var finding = Assert.Single(PlanCheck.Of(longer, Today), f => f.Kind == FindingKind.SeriesStops);
+        var extended = Run(longer, finding.Fix!.Edit);
+        Assert.Equal(["M 1", "M 2", "M 3", "M 4", "M 5"], Names(extended.After));
+        Assert.Equal("M goes on to Tue 1 Jun: 2 times more.", Said(extended));
+        Assert.Empty(SeriesEdits.StopShort(extended.After));
+        Undone(extended);
+        var kept = Run(longer, new KeepSeries("M"));
+        Assert.Empty(SeriesEdits.StopShort(kept.After));
+        Undone(kept);
+    }
+
+    [Fact]
+    public void Applying_it_again_makes_the_same_rows()
+    {
+        var edited = Run(Plan().Calculate(), new RepeatTask("M", Weekly));
+        Assert.Equal(edited.After.Plan.Tasks.AsEnumerable(), Run(edited.Before, edited.Applied.Edit).After.Plan.Tasks.Select((t, i) => t with { Assignments = edited.After.Plan.Tasks[i].Assignments, Checklist = edited.After.Plan.Tasks[i].Checklist, Repeats = edited.After.Plan.Tasks[i].Repeats }));
+        var extended = Run(Run(edited.After, new SetLength("A", new(Length.Days(25)))).After, new ExtendSeries("M"));
+        Assert.Equal(Names(extended.After), Names(Run(extended.Before, extended.Applied.Edit).After));
+    }
+
+    public static TheoryData<PlanEdit> Refused =>
+    [
+        new RepeatTask("P", Weekly),
+        new RepeatTask("S", Weekly),
+        new RepeatTask("M", Weekly with { Until = new(new DateOnly(2027, 5, 3)) }),
+        new RepeatTask("M", Weekly with { On = [DayOfWeek.Sunday], Closed = OnClosedDay.Skip }),
+        new RepeatTask("M", Weekly, ["A", "x", "y"]),
+        new RepeatTask("M", Weekly, ["x"]),
+        new ExtendSeries("M"),
+        new KeepSeries("M"),
+        new SetRepeat("M", Weekly with { Count = 501 }),
+    ];
+
+    [Theory]
+    [MemberData(nameof(Refused))]
+    public void What_cannot_repeat_says_why(PlanEdit edit)
+    {
+        var plan = Plan().With("S", t => t with { ActualStart = PlanTime.At(2027, 5, 3, 9) });
+        var refused = Assert.Throws<EditRefusedException>(() => Run(plan.Calculate(), edit));
+        Assert.EndsWith(".", refused.Message, StringComparison.Ordinal);
+        Assert.Equal(EditField.Repeat, refused.Field);
+    }
+
+    private static Plan Plan() =>
+        PlanText.Plan("P\n  A 15d\n  S 1d\nM 1d").With("M", t => t with { Assignments = [new("ann")], Label = "crew", Constraint = new(ConstraintKind.AsLateAsPossible) }) with { People = [new("ann", "Ann", "A")] };
+
+    private static string Occurrence(Schedule schedule, int number) => schedule.Plan.Tasks.Where(t => t.Parent == "M").ElementAt(number).Id;
+
+    private static IEnumerable<string> Names(Schedule schedule) => schedule.Plan.Tasks.Where(t => t.Parent == "M").Select(t => t.Name);
+
+    private static EditedPlan Run(Schedule schedule, PlanEdit edit) => EditPipeline.Run(schedule, edit, Today, []);
+
+    private static string Said(EditedPlan edited) => string.Concat(RippleText.Lead(edited).Select(r => r.Text));
+
+    private static void Undone(EditedPlan edited)
+    {
+        var back = Run(edited.After, edited.Applied.Inverse).After.Plan;
+        Assert.Equal(edited.Before.Plan.Tasks.Select(t => t with { Splits = [] }), back.Tasks.Select(t => t with { Splits = [] }));
+        Assert.Equal(edited.Before.Plan.Project, back.Project);
+    }
+}
