@@ -4,9 +4,25 @@ import { expect } from "@playwright/test";
 
 /** Fails with what axe-core finds wrong on a page. @param {import("@playwright/test").Page} page @param {string} where it is, for the message */
 export async function expectAccessible(page, where) {
+  await expectWhole(page, where);
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(
     violations.map((v) => `${where}: ${v.id} ${v.nodes.map((n) => n.target).join(" ")}`),
     where,
   ).toEqual([]);
+}
+
+/** Fails where the head of the page is not across its top, or its title is covered. @param {import("@playwright/test").Page} page @param {string} where */
+async function expectWhole(page, where) {
+  const wrong = await page.evaluate(() => {
+    const head = document.querySelector(".masthead")?.getBoundingClientRect();
+    const title = document.querySelector("h1");
+    if (!head || !title) return "no head";
+    if (head.left > 0 || head.width < document.documentElement.clientWidth) return "the head is not across the page";
+    if (document.querySelector("dialog[open], :popover-open") || scrollY > 0) return "";
+    const { left, top, width, height } = title.getBoundingClientRect();
+    const over = document.elementFromPoint(left + Math.min(width, 20) / 2, top + height / 2);
+    return over && title.contains(over) ? "" : `the title is covered by ${over?.className}`;
+  });
+  expect(wrong, where).toBe("");
 }

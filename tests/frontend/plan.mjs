@@ -2,6 +2,7 @@
 // Rows and stores for tests of the page's modules.
 
 /** @import { Row, Link } from "../../src/Auxilium.Web/Frontend/plan/types.js" */
+import { emptyRow } from "../../src/Auxilium.Web/Frontend/plan/look.js";
 import { Store } from "../../src/Auxilium.Web/Frontend/plan/store.js";
 import { minutesOf } from "../../src/Auxilium.Web/Frontend/plan/time.js";
 
@@ -11,34 +12,12 @@ export const at = minutesOf;
 
 /** @param {string} id @param {Partial<Row>} [more] @returns {Row} */
 export const aRow = (id, more = {}) => ({
-  id,
+  ...emptyRow(id, `Task ${id}`),
   no: id,
-  name: `Task ${id}`,
-  level: 0,
-  parent: null,
-  kind: "task",
   length: "1d",
-  owner: null,
-  helpers: 0,
-  after: "",
   start: at("2027-05-03T09:00"),
   finish: at("2027-05-03T18:00"),
-  doneTo: null,
-  lateFinish: null,
-  spare: null,
-  progress: 0,
-  critical: false,
   state: "ready",
-  started: false,
-  waitsFor: null,
-  fixed: null,
-  pinned: false,
-  fixedSides: null,
-  warning: null,
-  stretches: null,
-  deadline: null,
-  off: false,
-  note: false,
   ...more,
 });
 
@@ -54,6 +33,8 @@ export const changes = (rows, links = []) => ({
     spare: null,
     isLate: false,
     today: at("2027-05-05T00:00"),
+    periods: [],
+    stops: [],
     progress: 0,
     dayStart: 540,
     dayEnd: 1080,

@@ -5,7 +5,7 @@ import test from "node:test";
 import { linkPath, sideLinkPath } from "../../src/Auxilium.Web/Frontend/plan/timeline/link-path.js";
 import { dayAt, scaleFor } from "../../src/Auxilium.Web/Frontend/plan/timeline/scale.js";
 import { headShapes } from "../../src/Auxilium.Web/Frontend/plan/timeline/head-shapes.js";
-import { bodyShapes, ROW } from "../../src/Auxilium.Web/Frontend/plan/timeline/shapes.js";
+import { bodyShapes } from "../../src/Auxilium.Web/Frontend/plan/timeline/shapes.js";
 import * as time from "../../src/Auxilium.Web/Frontend/plan/time.js";
 import { aRow, aStore, at } from "./plan.mjs";
 
@@ -126,7 +126,7 @@ test("a phase is a tray around all of its rows and days, with a progress rule", 
   const { shapes, scale } = draw();
   const tray = shapes.trays.find((shape) => shape.key === "p");
   assert.ok(tray);
-  assert.equal(tray.at.height, 3 * ROW - 6);
+  assert.equal(tray.at.height, 3 * scale.row - 6);
   assert.equal(tray.at.x, scale.x(at("2027-05-03T09:00")) - 6);
   const rule = shapes.trays.find((shape) => shape.key === "p/rule");
   const done = shapes.trays.find((shape) => shape.key === "p/done");

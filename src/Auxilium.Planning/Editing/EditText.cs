@@ -166,6 +166,8 @@ internal static class EditText
         if (telling.Length == 1) return Of(telling[0], before, after);
         var tasks = telling.Select(EditPipeline.TaskOf).Distinct().ToList();
         if (tasks.Count == 0 || tasks.Contains(null)) return [new($"{telling.Length} changes", true), new(" made together.")];
+        if (telling is [SetActive { On: true }, SetFixedDates or SetTracking] && tasks.Count == 1)
+            return [Name(after, tasks[0]!), new($" takes part again and starts {Dates.Day(after.StartOf(tasks[0]!))}.")];
         if (telling is [SetLength resized, SetFixedDates or SetTracking] && tasks.Count == 1)
             return [Name(after, tasks[0]!), new($" now starts {Dates.Day(after.StartOf(tasks[0]!))} and takes {resized.Length.Length.InWords()}.")];
         if (tasks.Count == 1) return [Name(after, tasks[0]!), new($" changed, by {telling.Length} edits made together.")];

@@ -82,6 +82,7 @@ public class EditTextTests
         { new Together([new SetColour("A", "sky"), new SetColour("C", "sky")]), "2 tasks are marked in sky." },
         { new Together([new SetKey("A", true), new SetKey("C", true)]), "2 tasks are key tasks." },
         { new Together([new SetActive("A", false), new SetActive("C", false)]), "2 tasks take no part now." },
+        { new Together([new SetActive("A", true), new PlaceTask("A", PlanTime.At(2027, 5, 6, 9))]), "A takes part again and starts Thu 6 May." },
         { new StretchTask("B", PlanTime.At(2027, 5, 6, 9)), "B now starts Thu 6 May and takes 2 days." },
         { new SetPersonCalendar("ann", "crew"), "Ann works by the calendar Crew." },
     };

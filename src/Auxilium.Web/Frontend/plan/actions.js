@@ -5,10 +5,11 @@
 /** @import { Outbox, Refusal } from "./outbox.js" */
 /** @import { Row } from "./types.js" */
 import { editFor, editorText } from "./columns.js";
+import { emptyRow } from "./look.js";
 import { dayOf, finishDayOf, iso } from "./time.js";
 
 /** Columns that may hold the same for many rows. */
-const SHARED = new Set(["owner", "length", "start", "finish", "state"]);
+const SHARED = new Set(["owner", "length", "start", "finish", "state", "label", "priority"]);
 
 /** @param {object[]} edits */
 const together = (edits) => ({ type: "together", edits });
@@ -52,7 +53,8 @@ export class Actions {
   #editsOf(ids, col, text, withPhases) {
     return ids.flatMap((id) => {
       const row = this.#store.row(id);
-      if (!row || row.unsaved || (row.kind === "phase" && !withPhases && col !== "owner")) return [];
+      if (!row || row.unsaved || (row.kind === "phase" && !withPhases && !["owner", "label", "priority"].includes(col)))
+        return [];
       const made = editFor(this.#store, row, col, text);
       return "edit" in made ? [made.edit] : [];
     });
@@ -73,7 +75,9 @@ export class Actions {
     const [first, ...others] = this.#store.shown.filter((row) => this.#store.selection.has(row.id));
     if (!first || others.length === 0) this.#tell("Pick the row to copy from and those below it first.");
     else if (!SHARED.has(col))
-      this.#tell("Stand in the owner, length, start, finish or state of a picked row to fill it down.");
+      this.#tell(
+        "Stand in the owner, length, start, finish, state, label or priority of a picked row to fill it down.",
+      );
     else {
       // What was just typed may still be on its way.
       const text = this.#store.drafts.get(`${first.id}/${col}`)?.text ?? filledText(this.#store, first, col);
@@ -128,6 +132,11 @@ export class Actions {
         else this.#tell(refusal.message);
       },
     });
+  }
+
+  /** @param {object} edit @param {(problem: string) => void} tell is told why it was refused, or nothing when it was taken */
+  sendOr(edit, tell) {
+    this.#outbox.send({ make: () => edit, onDone: () => tell(""), onRefused: (refusal) => tell(refusal.message) });
   }
 
   /** Several edits as one. @param {object[]} edits @param {string | null} task @param {{ near?: number }} [how] */
@@ -271,35 +280,5 @@ function dayIn(row, col) {
 /** @param {string} name @param {string | null} parent @param {number} level @returns {Row} */
 function unsavedRow(name, parent, level) {
   const id = "t" + crypto.randomUUID().replaceAll("-", "").slice(0, 16);
-  return {
-    id,
-    name,
-    parent,
-    level,
-    unsaved: true,
-    no: "",
-    kind: "task",
-    length: "",
-    owner: null,
-    helpers: 0,
-    after: "",
-    start: null,
-    finish: 0,
-    doneTo: null,
-    lateFinish: null,
-    spare: null,
-    progress: 0,
-    critical: false,
-    state: null,
-    started: false,
-    waitsFor: null,
-    fixed: null,
-    pinned: false,
-    fixedSides: null,
-    warning: null,
-    stretches: null,
-    deadline: null,
-    off: false,
-    note: false,
-  };
+  return { ...emptyRow(id, name), parent, level, unsaved: true };
 }

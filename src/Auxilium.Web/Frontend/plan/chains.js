@@ -11,7 +11,6 @@ import { rowSentence } from "./columns.js";
 import { element, quietButton } from "./card/fields.js";
 import { BOX, layChains } from "./chains-layout.js";
 import { listenToHold } from "./hold.js";
-import { passes } from "./look.js";
 import { dayOf, finishDayOf, short } from "./time.js";
 import { patch, svgElement } from "./timeline/svg.js";
 
@@ -187,9 +186,7 @@ export function drawChains(store, preview, actions, frame, open) {
 
   function draw() {
     const ends = new Set(store.links.flatMap((link) => [link.from, link.to]));
-    const rows = store.rows.filter(
-      (row) => !row.unsaved && (row.kind === "phase" ? ends.has(row.id) : true) && passes(row, store.look),
-    );
+    const rows = store.passing((row) => !row.unsaved && (row.kind === "phase" ? ends.has(row.id) : true));
     const now = JSON.stringify([rows.map((row) => row.id), store.links.map(({ from, to }) => [from, to])]);
     if (now !== drawn) {
       drawn = now;

@@ -3,6 +3,7 @@
 
 /** @import { Store } from "./store.js" */
 /** @import { Actions } from "./actions.js" */
+import { COLOURS } from "./card/marks.js";
 
 /** @param {Store} store @param {Actions} actions @param {{ id: string, name: string }[]} calendars */
 export function drawChoice(store, actions, calendars) {
@@ -10,6 +11,8 @@ export function drawChoice(store, actions, calendars) {
   const form = /** @type {HTMLFormElement} */ (document.getElementById("choice-form"));
   const count = /** @type {HTMLElement} */ (document.getElementById("choice-count"));
   const calendar = /** @type {HTMLSelectElement} */ (form.elements.namedItem("calendar"));
+  const colour = /** @type {HTMLSelectElement} */ (form.elements.namedItem("colour"));
+  colour.append(...COLOURS.map(([value, words]) => new Option(words, value || "-")));
   calendar.append(...calendars.map(({ id, name }) => new Option(name, id)));
 
   store.subscribe(() => {
@@ -28,14 +31,21 @@ export function drawChoice(store, actions, calendars) {
       send(field.name, field.value, () => (field.value = ""));
     }
   });
-  calendar.addEventListener("change", () => {
-    if (calendar.value !== "") send("calendar", calendar.value, () => (calendar.value = ""));
-  });
+  for (const select of [calendar, colour])
+    select.addEventListener("change", () => {
+      if (select.value !== "") send(select.name, select.value, () => (select.value = ""));
+    });
 
   /** @param {string} name @param {string} text @param {() => void} sent */
   function send(name, text, sent) {
     const problem =
-      name === "shift" ? shift(text) : name === "calendar" ? setCalendar(text) : actions.setAll(columnOf(name), text);
+      name === "shift"
+        ? shift(text)
+        : name === "calendar"
+          ? setCalendar(text)
+          : name === "colour"
+            ? setColour(text)
+            : actions.setAll(columnOf(name), text);
     if (problem === null) sent();
     else {
       store.notice = { tone: "problem", text: problem };
@@ -50,6 +60,17 @@ export function drawChoice(store, actions, calendars) {
       return `“${text.slice(0, 20)}” is no number of days: type 3 for three days later, -3 for three earlier.`;
     const { ids } = store.selection;
     actions.send({ type: "shiftTasks", tasks: ids, days }, ids[0]);
+    return null;
+  }
+
+  /** @param {string} name */
+  function setColour(name) {
+    const { ids } = store.selection;
+    const own = name === "-" ? null : name;
+    actions.sendAll(
+      ids.map((task) => ({ type: "setColour", task, colour: own })),
+      ids[0],
+    );
     return null;
   }
 

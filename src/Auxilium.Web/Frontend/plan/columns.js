@@ -20,6 +20,9 @@ export const COLUMNS = [
   { key: "progress", label: "Progress", width: 70, extra: true },
   { key: "float", label: "Float", width: 74, extra: true },
   { key: "deadline", label: "Deadline", width: 74, extra: true },
+  { key: "label", label: "Label", width: 84, extra: true },
+  { key: "priority", label: "Priority", width: 62, extra: true },
+  { key: "steps", label: "Checklist", width: 72, extra: true },
 ];
 
 /** These come first, and are always there. */
@@ -56,6 +59,7 @@ export const STATE_WORDS = {
   lateToStart: "Late to start",
   overdue: "Overdue",
   done: "Done",
+  noDate: "No date",
 };
 
 /** What a cell says. @param {Store} store @param {Row} row @param {string} col @returns {string} */
@@ -80,12 +84,20 @@ export function cellText(store, row, col) {
       return row.start === null ? "" : `${Math.floor(row.progress)} %`;
     case "float":
       return row.critical ? "none" : (row.spare ?? "").replace(/ days?$/, "d").replace(/ hours?$/, "h");
+    case "label":
+      return row.label ?? "";
+    case "priority":
+      return saved && !row.heading ? String(row.priority) : "";
+    case "steps":
+      return row.steps ?? "";
     case "deadline":
       return row.deadline === null ? "" : short(finishDayOf(row.deadline));
     default:
       return row.start === null
         ? row.off
-          ? "No part"
+          ? store.row(row.parent)?.repeats
+            ? "Skipped"
+            : "No date"
           : ""
         : row.kind === "phase"
           ? `${Math.floor(row.progress)} %`
@@ -134,6 +146,14 @@ export function editFor(store, row, col, text) {
     }
     case "finish":
       return { edit: { type: "setFinish", task, finish: text } };
+    case "label":
+      return { edit: { type: "setLabel", task, label: text.trim() === "" ? null : text } };
+    case "priority": {
+      const priority = Number(text.trim());
+      return text.trim() !== "" && Number.isInteger(priority)
+        ? { edit: { type: "setPriority", task, priority } }
+        : { problem: "Priority is a whole number from 0 to 1000; 500 is usual." };
+    }
     case "deadline":
       return { edit: { type: "setDeadline", task, deadline: text.trim() === "" ? null : text } };
     default:
@@ -162,10 +182,12 @@ function rowsNamedIn(store, text) {
 
 /** A row as a sentence, for a screen reader and for hovering. @param {Store} store @param {Row} row */
 export function rowSentence(store, row) {
-  if (row.start === null) return `${row.name}, ${row.off ? "takes no part" : "not saved yet"}`;
+  if (row.start === null)
+    return `${row.name}, ${row.heading ? "group" : row.off ? "no date: takes no part" : "not saved yet"}`;
   const from = short(dayOf(row.start));
   const to = short(finishDayOf(row.finish));
   const facts = [row.kind === "milestone" || from === to ? to : `${from} to ${to}`];
+  if (row.repeats) facts.push(`comes ${row.repeats}`);
   if (row.kind === "phase") facts.push(`${Math.floor(row.progress)} % done`);
   else {
     if (row.kind === "milestone") facts.push("milestone");
@@ -175,6 +197,8 @@ export function rowSentence(store, row) {
     if (row.fixed) facts.push(row.fixed);
     if (row.stretches) facts.push("with pauses");
     if (row.deadline !== null) facts.push(`deadline ${short(finishDayOf(row.deadline))}`);
+    if (row.key) facts.push("key task");
+    if (row.label) facts.push(`labelled ${row.label}`);
     if (row.critical) facts.push("sets the finish");
     else if (row.spare) facts.push(`${row.spare} of float`);
     if (row.warning) facts.push(row.warning);

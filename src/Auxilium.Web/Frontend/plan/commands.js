@@ -50,6 +50,9 @@ export const COMMANDS = [
       { name: "milestone", title: "Milestone on or off", letter: "m" },
       { name: "start", title: "It has started", letter: "s" },
       { name: "done", title: "It is done, or not done after all", letter: "d" },
+      { name: "key", title: "Key task, or not after all", letter: "k" },
+      { name: "repeat", title: "Let the task repeat", letter: "r" },
+      { name: "aside", title: "Put aside without a date, or take up again", letter: "u" },
     ],
   },
   {
@@ -63,6 +66,8 @@ export const COMMANDS = [
       { name: "unfoldTwo", title: "Unfold to the second level" },
       { name: "filter", title: "Filter and sort" },
       { name: "columns", title: "Choose columns" },
+      { name: "wrap", title: "Two lines for long names, or one" },
+      { name: "tray", title: "Tasks without a date" },
       { name: "showAll", title: "Show everything, in the plan’s order" },
       { name: "today", title: "Go to today" },
       { name: "fitAll", title: "Fit the project into the timeline" },
@@ -117,15 +122,17 @@ export class Commands {
   #actions;
   #editor;
   #card;
+  #openRepeat;
   /** @type {Record<string, () => void>} */ #others;
 
-  /** @param {Store} store @param {ListView} list @param {Actions} actions @param {CellEditor} editor @param {TaskCard} card @param {Record<string, () => void>} others that need no row */
-  constructor(store, list, actions, editor, card, others) {
+  /** @param {Store} store @param {ListView} list @param {Actions} actions @param {CellEditor} editor @param {TaskCard} card @param {(row: import("./types.js").Row) => void} openRepeat @param {Record<string, () => void>} others that need no row */
+  constructor(store, list, actions, editor, card, openRepeat, others) {
     this.#store = store;
     this.#list = list;
     this.#actions = actions;
     this.#editor = editor;
     this.#card = card;
+    this.#openRepeat = openRepeat;
     const folded = (/** @type {number} */ level) => () => this.#fold(foldedFrom(store.rows, level));
     this.#others = {
       undo: () => actions.undo(),
@@ -137,6 +144,7 @@ export class Commands {
       unfoldTwo: folded(2),
       unfoldAll: () => this.#fold([]),
       showAll: () => store.lookAt(EVERYTHING),
+      wrap: () => store.lookAt({ wrap: !store.look.wrap }),
       ...others,
     };
   }
@@ -147,10 +155,13 @@ export class Commands {
       this.#others[name]();
       return;
     }
-    const { selection } = this.#store;
-    const row = this.#store.row(this.#store.current?.id);
+    const { selection, current } = this.#store;
+    const row = this.#store.row(current?.id);
     const rows = selection.tops;
-    if (!row || (rows.length === 0 && !row.unsaved)) this.#say("Choose a row of the list first.");
+    const heading = this.#store.shown[this.#store.line.get(current?.id ?? "") ?? -1];
+    if (heading?.heading && (name === "fold" || name === "unfold")) this.#foldOne(heading.id, name);
+    else if (heading?.heading && name.startsWith("pick")) this.#extend(name === "pickUp" ? -1 : 1);
+    else if (!row || (rows.length === 0 && !row.unsaved)) this.#say("Choose a row of the list first.");
     else if (name === "insert") this.#editor.open(this.#actions.insertBelow(row), "name");
     else if (name === "insertAbove") this.#editor.open(this.#actions.insertAbove(row), "name");
     else if (name === "card") void this.#card.open(row.id);
@@ -163,6 +174,7 @@ export class Commands {
     else if (name === "duplicate") this.#actions.duplicate(rows);
     else if (name === "fillDown") this.#actions.fillDown(this.#store.current?.col ?? "name");
     else if (name === "chain") this.#chain();
+    else if (name === "repeat") this.#repeat(row);
     else this.#actions.sendAll(this.#editsOf(name), row.id);
   }
 
@@ -181,11 +193,27 @@ export class Commands {
         .filter((row) => (row.kind === "milestone") !== on)
         .map(({ id }) => ({ type: "setMilestone", task: id, on }));
     }
+    if (name === "key") {
+      const on = rows.some((row) => !row.key);
+      return rows.filter((row) => row.key !== on).map(({ id }) => ({ type: "setKey", task: id, on }));
+    }
+    if (name === "aside") {
+      const on = rows.every((row) => row.off);
+      return rows.filter((row) => row.off === on).map(({ id }) => ({ type: "setActive", task: id, on }));
+    }
     if (name === "start") return some.map(({ id }) => ({ type: "startTask", task: id }));
     const open = some.filter((row) => row.state !== "done");
     return open.length > 0
       ? open.map(({ id }) => ({ type: "finishTask", task: id }))
       : some.map(({ id }) => ({ type: "reportProgress", task: id, progress: 0 }));
+  }
+
+  /** @param {import("./types.js").Row} row */
+  #repeat(row) {
+    const series = row.repeats ? row : this.#store.row(row.parent);
+    if (series?.repeats) void this.#card.open(series.id);
+    else if (row.kind === "phase") this.#say("A phase does not repeat: choose a task inside it.");
+    else this.#openRepeat(row);
   }
 
   #chain() {

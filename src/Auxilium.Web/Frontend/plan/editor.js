@@ -28,7 +28,7 @@ export class CellEditor {
     this.close(true);
     const column = col === "no" ? "name" : col;
     const row = this.#store.row(id);
-    if (!row || column === "float") return;
+    if (!row || column === "float" || column === "steps") return;
     this.#list.focus(id, column, { keepRange: this.#store.selection.has(id) });
     const cell = this.#list.cell(id, column);
     if (!cell) return;

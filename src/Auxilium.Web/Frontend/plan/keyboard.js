@@ -29,7 +29,7 @@ export function listenToKeys(store, list, actions, editor, commands, element) {
     } else if (event.key === " " && col === "state") {
       event.preventDefault();
       commands.run("done");
-    } else if (event.key === "Delete" && ["owner", "after", "start", "deadline"].includes(col)) {
+    } else if (event.key === "Delete" && ["owner", "after", "start", "deadline", "label"].includes(col)) {
       event.preventDefault();
       actions.type(id, col, "");
     } else if (isText(event) && col !== "no" && !command) {

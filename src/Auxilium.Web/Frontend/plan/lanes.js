@@ -6,10 +6,10 @@
 /** @import { Actions } from "./actions.js" */
 /** @import { Row } from "./types.js" */
 import { ownerOf, rowSentence, STATE_WORDS } from "./columns.js";
-import { element } from "./card/fields.js";
+import { element, textField } from "./card/fields.js";
 import { listenToHold } from "./hold.js";
-import { passes } from "./look.js";
-import { dayOf, finishDayOf, short } from "./time.js";
+import { labelsOf } from "./look-panel.js";
+import { dayOf, finishDayOf, short, span } from "./time.js";
 
 const MOST = 120; // cards of a lane that are drawn before one asks for more
 
@@ -23,7 +23,12 @@ export function drawLanes(store, preview, actions, frame, open) {
   /** The row whose card is held: the lanes stay as they are meanwhile. @type {Row | null} */ let lifted = null;
 
   const select = /** @type {HTMLSelectElement} */ (element("select", { class: "input", "aria-label": "Lanes by" }));
-  select.append(new Option("Progress", "progress"), new Option("Owner", "owner"), new Option("Phase", "phase"));
+  select.append(
+    new Option("Progress", "progress"),
+    new Option("Owner", "owner"),
+    new Option("Phase", "phase"),
+    new Option("Label", "label"),
+  );
   select.value = by;
   select.addEventListener("change", () => {
     by = select.value;
@@ -31,7 +36,22 @@ export function drawLanes(store, preview, actions, frame, open) {
     draw();
   });
   const board = element("div", { class: "lanes-board" });
-  frame.append(element("div", { class: "lanes-head" }, element("label", {}, "Lanes by ", select)), board);
+  // A lane of one's own begins empty, and is kept once a card lies in it.
+  /** @type {Set<string>} */ const opened = new Set();
+  const fresh = textField(
+    "New lane",
+    "",
+    (label) => {
+      if (label !== "") opened.add(label.slice(0, 40));
+      const input = /** @type {HTMLInputElement} */ (fresh.querySelector("input"));
+      input.value = "";
+      delete input.dataset.sent;
+      draw();
+    },
+    { hint: "its label" },
+  );
+  fresh.classList.add("lanes-new");
+  frame.append(element("div", { class: "lanes-head" }, element("label", {}, "Lanes by ", select), fresh), board);
   store.subscribe(draw);
   draw();
 
@@ -162,14 +182,17 @@ export function drawLanes(store, preview, actions, frame, open) {
   /** @returns {Lane[]} */
   function lanes() {
     if (by === "owner") return ownerLanes(store);
+    if (by === "label") return labelLanes(store, opened);
     return by === "phase" ? phaseLanes(store) : PROGRESS;
   }
 
   function draw() {
-    const rows = store.rows.filter((row) => row.kind !== "phase" && !row.unsaved && passes(row, store.look));
+    fresh.hidden = by !== "label";
+    const rows = store.passing((row) => row.kind !== "phase" && !row.unsaved);
     const columns = lanes().map((lane) => ({ lane, rows: rows.filter(lane.holds) }));
     const now = JSON.stringify([
       by,
+      [...opened],
       [...whole],
       columns.map(({ lane, rows: held }) => [lane.key, lane.title, held.map((row) => [row, ownerOf(store, row)])]),
     ]);
@@ -217,7 +240,7 @@ export function drawLanes(store, preview, actions, frame, open) {
         ? ""
         : row.kind === "milestone"
           ? short(finishDayOf(row.finish))
-          : `${short(dayOf(row.start))} – ${short(finishDayOf(row.finish))}`;
+          : span(dayOf(row.start), finishDayOf(row.finish));
     const mark = owner
       ? element("span", { class: "initials", "data-hue": String(owner.hue), title: owner.name }, owner.initials)
       : element("span", { class: "owner-none", title: "No owner" }, "?");
@@ -274,6 +297,18 @@ const ownerLanes = (store) => [
     edit: (/** @type {Row} */ row) => ({ type: "setOwner", task: row.id, owner: person.id }),
   })),
 ];
+
+/** A lane for each label there is, and for those that were just opened. @param {Store} store @param {Set<string>} opened @returns {Lane[]} */
+function labelLanes(store, opened) {
+  const labels = [...new Set([...labelsOf(store), ...opened])];
+  const lane = (/** @type {string | null} */ label) => ({
+    key: label === null ? "-" : `label ${label}`,
+    title: label ?? "No label",
+    holds: (/** @type {Row} */ row) => row.label === label,
+    edit: (/** @type {Row} */ row) => ({ type: "setLabel", task: row.id, label }),
+  });
+  return [lane(null), ...labels.map(lane)];
+}
 
 /** A lane for each phase at the top, with all inside it. @param {Store} store @returns {Lane[]} */
 function phaseLanes(store) {

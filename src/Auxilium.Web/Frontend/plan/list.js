@@ -7,8 +7,10 @@
 /** @import { Column } from "./columns.js" */
 import { cellText, columnsOf, LEAST_WIDTH, MOST_WIDTH, ownerOf, rowSentence, STATE_WORDS } from "./columns.js";
 import { dayOf, finishDayOf, parts, timeIn, withWeekday } from "./time.js";
+import { tintOf } from "./tint.js";
 
-export const ROW_HEIGHT = 30;
+const TINTS = ["data-hue", "data-tint"];
+
 export const HEAD_HEIGHT = 46;
 const OVERSCAN = 8;
 
@@ -45,17 +47,18 @@ export class ListView {
   /** The rows in sight, with some around them. @returns {[number, number]} */
   range() {
     const top = Math.max(0, this.#sight.top - HEAD_HEIGHT);
-    const first = Math.floor(top / ROW_HEIGHT) - OVERSCAN;
-    const last = Math.ceil((top + this.#sight.height) / ROW_HEIGHT) + OVERSCAN;
+    const first = Math.floor(top / this.#store.rowHeight) - OVERSCAN;
+    const last = Math.ceil((top + this.#sight.height) / this.#store.rowHeight) + OVERSCAN;
     return [Math.max(0, first), Math.min(this.#store.shown.length, last)];
   }
 
   get height() {
-    return (this.#store.shown.length + 1) * ROW_HEIGHT + 12;
+    return (this.#store.shown.length + 1) * this.#store.rowHeight + 12;
   }
 
   draw() {
     this.#layColumns();
+    this.#frame.classList.toggle("has-wrap", this.#store.look.wrap);
     const { shown: rows, current } = this.#store;
     const [first, last] = this.range();
     this.#body.style.height = `${this.height}px`;
@@ -69,7 +72,7 @@ export class ListView {
     }
     for (const id of wanted) this.#drawRow(/** @type {number} */ (this.#store.line.get(id)));
     this.#drawDrop();
-    this.#newRow.style.top = `${rows.length * ROW_HEIGHT}px`;
+    this.#newRow.style.top = `${rows.length * this.#store.rowHeight}px`;
     this.#newRow.setAttribute("aria-rowindex", String(rows.length + 2));
   }
 
@@ -79,7 +82,7 @@ export class ListView {
     this.#mark.hidden = drop === null;
     if (!drop) return;
     this.#mark.classList.toggle("is-into", drop.into);
-    this.#mark.style.top = `${drop.line * ROW_HEIGHT}px`;
+    this.#mark.style.top = `${drop.line * this.#store.rowHeight}px`;
     this.#mark.style.left = drop.into ? "0" : `${44 + drop.level * 16}px`;
   }
 
@@ -177,9 +180,9 @@ export class ListView {
 
   /** @param {string} id */
   reveal(id) {
-    const row = (this.#store.line.get(id) ?? 0) * ROW_HEIGHT;
+    const row = (this.#store.line.get(id) ?? 0) * this.#store.rowHeight;
     if (row < this.#sight.top) this.#sight.scroll({ top: row });
-    else this.#showDownTo(row + ROW_HEIGHT);
+    else this.#showDownTo(row + this.#store.rowHeight);
   }
 
   /** Brings the row for new tasks into sight. */
@@ -202,13 +205,17 @@ export class ListView {
     const col = isCurrent ? this.#store.current?.col : position === 0 && !this.#store.current ? "name" : "";
     const columns = this.#columns;
     const drafts = columns.map(({ key }) => this.#store.drafts.get(`${row.id}/${key}`));
+    const { look } = this.#store;
     const signature = JSON.stringify([
       row,
+      look.rows,
+      look.group,
       position,
+      this.#store.rowHeight,
       isCurrent,
       picked,
       folded,
-      this.#store.look.sort !== null,
+      this.#store.isFlat,
       col,
       ownerOf(this.#store, row)?.initials,
       drafts.map((draft) => draft && [draft.text, draft.problem, draft.saving]),
@@ -222,13 +229,18 @@ export class ListView {
     }
     drawn.signature = signature;
     const { element } = drawn;
-    element.style.top = `${position * ROW_HEIGHT}px`;
+    element.style.top = `${position * this.#store.rowHeight}px`;
     element.dataset.kind = row.kind;
     element.classList.toggle("is-current", isCurrent);
     element.classList.toggle("is-pending", row.unsaved === true);
     element.classList.toggle("is-off", row.off);
     element.classList.toggle("is-picked", picked);
-    element.setAttribute("aria-level", String(this.#store.look.sort ? 1 : row.level + 1));
+    element.classList.toggle("is-heading", row.heading === true);
+    const tint = look.rows === "none" ? null : tintOf(this.#store, row, look.rows);
+    element.classList.toggle("has-tint", tint !== null);
+    for (const name of TINTS) if (tint?.name !== name) element.removeAttribute(name);
+    if (tint) element.setAttribute(tint.name, tint.value);
+    element.setAttribute("aria-level", String(levelOf(this.#store, row) + 1));
     element.setAttribute("aria-rowindex", String(position + 2));
     element.setAttribute("aria-selected", String(picked || (isCurrent && this.#store.selection.size === 0)));
     if (row.kind === "phase") element.setAttribute("aria-expanded", String(!folded));
@@ -304,7 +316,7 @@ function newRow() {
 /** @param {Store} store @param {HTMLElement} cell @param {Row} row @param {string} col @param {import("./types.js").Draft | undefined} draft */
 function fill(store, cell, row, col, draft) {
   if (col === "name") {
-    cell.style.setProperty("--level", String(store.look.sort ? 0 : row.level));
+    cell.style.setProperty("--level", String(levelOf(store, row)));
     cell.title = rowSentence(store, row);
   }
   cell.classList.toggle("has-problem", draft?.problem !== undefined);
@@ -324,8 +336,7 @@ function content(store, row, col, draft) {
   words.className = "cell-text";
   words.textContent = draft?.text ?? cellText(store, row, col);
   if (draft) return [words];
-  if (col === "name")
-    return [...(row.kind === "phase" ? [fold(store, row)] : []), words, ...(row.note ? [noteMark()] : [])];
+  if (col === "name") return [...(row.kind === "phase" ? [fold(store, row)] : []), words, ...marksOf(row)];
   if (col === "owner") return owner(store, row);
   if (col === "length" && row.length.endsWith("?") && row.start !== null) {
     words.classList.add("guess");
@@ -365,14 +376,29 @@ function fold(store, row) {
   return mark;
 }
 
-/** Says that the task's card has a note. */
-function noteMark() {
-  const mark = document.createElement("span");
-  mark.className = "note-mark";
-  mark.role = "img";
-  mark.title = mark.ariaLabel = "Has a note";
-  return mark;
+/** Small marks that say what the task's card has. @param {Row} row */
+function marksOf(row) {
+  const marks = [];
+  if (row.key) marks.push(mark("key-mark", "Key task"));
+  if (row.repeats) marks.push(mark("repeat-mark", `Comes ${row.repeats}`));
+  if (row.note) marks.push(mark("note-mark", "Has a note"));
+  if (row.steps) marks.push(mark("steps-mark", `${row.steps} steps done`));
+  if (row.references > 0)
+    marks.push(mark("page-mark", row.references === 1 ? "Has a link" : `Has ${row.references} links`));
+  return marks;
 }
+
+/** @param {string} name @param {string} title */
+function mark(name, title) {
+  const element = document.createElement("span");
+  element.className = `mark ${name}`;
+  element.role = "img";
+  element.title = element.ariaLabel = title;
+  return element;
+}
+
+/** How far a row is indented. @param {Store} store @param {Row} row */
+const levelOf = (store, row) => (!store.isFlat ? row.level : store.look.group && !row.heading ? 1 : 0);
 
 /** A date with all that its cell leaves out. @param {number} minutes @param {string} col */
 function whole(minutes, col) {

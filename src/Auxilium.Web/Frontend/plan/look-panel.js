@@ -3,71 +3,100 @@
 
 /** @import { Store } from "./store.js" */
 /** @import { Look } from "./look.js" */
+/** @import { Remembered } from "./remembered.js" */
 import { element, quietButton } from "./card/fields.js";
 import { COLUMNS, columnsOf, FIRST, LEAST_WIDTH, MOST_WIDTH, STATE_WORDS } from "./columns.js";
 import { filtersOf, plainLook } from "./look.js";
+import { dayOf, minutesOf, short } from "./time.js";
 
-/** @param {Store} store @param {string} project its id: what one sees is remembered for each */
-export function drawLook(store, project) {
+/** Fields of a look that are chosen from a list, or typed. */
+const CHOICES = /** @type {const} */ ([
+  "owner",
+  "state",
+  "labelled",
+  "phase",
+  "from",
+  "to",
+  "group",
+  "rows",
+  "colour",
+  "label",
+  "weeks",
+  "weekStart",
+]);
+
+/** Fields of a look that are on or off. */
+const CHECKS = /** @type {const} */ (["keyOnly", "hideDone", "milestones", "finishPath", "wrap", "periods", "others"]);
+
+/** The labels that tasks have, in order. @param {Store} store */
+export const labelsOf = (store) =>
+  [...new Set(store.rows.flatMap(({ label }) => (label ? [label] : [])))].sort((a, b) => a.localeCompare(b));
+
+/** @param {Store} store @param {Remembered} remembered what one sees is remembered for each project */
+export function drawLook(store, remembered) {
   const form = /** @type {HTMLFormElement} */ (document.getElementById("look-form"));
   const line = /** @type {HTMLElement} */ (document.getElementById("look-line"));
   const words = /** @type {HTMLElement} */ (document.getElementById("look-words"));
-  const owner = /** @type {HTMLSelectElement} */ (field("owner"));
   const state = /** @type {HTMLSelectElement} */ (field("state"));
-  const key = `auxilium-look-${project}`;
   state.append(...Object.entries(STATE_WORDS).map(([value, label]) => new Option(label, value)));
-  store.lookAt(remembered(key));
-  let people = "";
+  store.lookAt(lookIn(remembered.get("look")));
+  let offered = "";
   let kept = "";
 
   form.addEventListener("submit", (event) => event.preventDefault());
   form.addEventListener("keydown", (event) => event.stopPropagation());
   form.addEventListener("input", () => {
     const sort = value("sort");
+    const chosen = Object.fromEntries(CHOICES.map((name) => [name, value(name)]));
+    const on = Object.fromEntries(CHECKS.map((name) => [name, checked(name)]));
     store.lookAt({
+      .../** @type {Partial<Look>} */ (chosen),
+      .../** @type {Partial<Look>} */ (on),
       text: value("text").trim(),
-      owner: owner.value,
-      state: state.value,
-      hideDone: checked("hideDone"),
-      milestones: checked("milestones"),
-      finishPath: checked("finishPath"),
-      weeks: /** @type {Look["weeks"]} */ (value("weeks")),
-      label: /** @type {Look["label"]} */ (value("label")),
-      colour: /** @type {Look["colour"]} */ (value("colour")),
       sort: sort === "" ? null : { col: sort, down: checked("down") },
     });
   });
   const columnList = /** @type {HTMLElement} */ (document.getElementById("look-columns"));
-  const views = new Views(store, project);
+  const views = new Views(store, remembered);
   store.subscribe(draw);
   draw();
 
   function draw() {
-    const now = JSON.stringify(store.people.map(({ id, name }) => [id, name]));
-    if (now !== people) {
-      owner.replaceChildren(
-        new Option("Anyone", ""),
-        new Option("Nobody", "nobody"),
-        ...store.people.map(({ id, name }) => new Option(name, id)),
-      );
-      people = now;
-    }
     const { look } = store;
+    const options = {
+      owner: [["Anyone", ""], ["Nobody", "nobody"], ...store.people.map(({ id, name }) => [name, id])],
+      labelled: [["Any", ""], ["None", "-"], ...labelsOf(store).map((label) => [label, label])],
+      phase: [
+        ["Any", ""],
+        ...store.rows.filter((row) => row.kind === "phase").map((row) => [`${row.no} ${row.name}`, row.id]),
+      ],
+    };
+    const now = JSON.stringify(options);
+    if (now !== offered) {
+      for (const [name, choices] of Object.entries(options))
+        /** @type {HTMLSelectElement} */ (field(name)).replaceChildren(
+          ...choices.map(([words, value]) => new Option(words, value)),
+        );
+      document.getElementById("labels")?.replaceChildren(...labelsOf(store).map((label) => new Option("", label)));
+      offered = now;
+      kept = "";
+    }
+    // What was looked for may be gone.
+    if (look.phase !== "" && !store.position.has(look.phase)) store.lookAt({ phase: "" });
     if (kept !== JSON.stringify(look)) {
+      const isNew = JSON.stringify(lookIn(remembered.get("look"))) !== JSON.stringify(look);
       kept = JSON.stringify(look);
-      localStorage.setItem(key, kept);
+      if (isNew) remembered.set("look", look);
       if (document.activeElement !== field("text")) /** @type {HTMLInputElement} */ (field("text")).value = look.text;
-      owner.value = look.owner;
-      state.value = look.state;
-      for (const name of /** @type {const} */ (["hideDone", "milestones", "finishPath"])) check(name, look[name]);
-      for (const name of /** @type {const} */ (["weeks", "label", "colour"])) field(name).value = look[name];
+      for (const name of CHECKS) check(name, look[name]);
+      for (const name of CHOICES) field(name).value = look[name];
       field("sort").value = look.sort?.col ?? "";
       check("down", look.sort?.down ?? false);
       drawColumns();
       views.draw();
     }
     const filters = filtersOf(look);
-    line.hidden = filters === 0 && !look.sort;
+    line.hidden = filters === 0 && !store.isFlat;
     if (!line.hidden) words.textContent = sentence();
   }
 
@@ -135,12 +164,19 @@ export function drawLook(store, project) {
     if (look.text) parts.push(`called “${look.text}”`);
     if (look.owner) parts.push(look.owner === "nobody" ? "of nobody" : `of ${nameOf(look.owner)}`);
     if (look.state) parts.push(STATE_WORDS[look.state].toLowerCase());
+    if (look.labelled) parts.push(look.labelled === "-" ? "without a label" : `labelled ${look.labelled}`);
+    if (look.phase) parts.push(`in ${store.row(look.phase)?.name ?? "a phase that is gone"}`);
+    if (look.from) parts.push(`from ${short(dayOf(minutesOf(`${look.from}T00:00`)))}`);
+    if (look.to) parts.push(`to ${short(dayOf(minutesOf(`${look.to}T00:00`)))}`);
+    if (look.keyOnly) parts.push("key tasks");
     if (look.hideDone) parts.push("not done");
     if (look.milestones) parts.push("milestones only");
     if (look.finishPath) parts.push("setting the finish");
     const tasks = (/** @type {typeof rows} */ of) => of.filter((row) => row.kind !== "phase").length;
     const filtered = parts.length > 0 ? `${tasks(shown)} of ${tasks(rows)} tasks: ${parts.join(", ")}` : "";
-    const by = look.sort ? `sorted by ${look.sort.col}${look.sort.down ? ", the last first" : ""}, without phases` : "";
+    const sort = look.sort ? `sorted by ${look.sort.col}${look.sort.down ? ", the last first" : ""}` : "";
+    const order = look.group ? [`together by ${look.group}`, sort].filter(Boolean).join(", ") : sort;
+    const by = order ? `${order}, without phases` : "";
     const said = [filtered, by].filter(Boolean).join("; ");
     return `${said[0]?.toUpperCase() ?? ""}${said.slice(1)}.`;
   }
@@ -171,27 +207,23 @@ export function drawLook(store, project) {
   }
 }
 
-/** @param {string} key @returns {Look} */
-function remembered(key) {
-  try {
-    const look = { ...plainLook(), ...JSON.parse(localStorage.getItem(key) ?? "{}") };
-    return Array.isArray(look.folded) ? look : plainLook();
-  } catch {
-    return plainLook();
-  }
+/** A look as it was kept, perhaps by an older version. @param {Partial<Look> | undefined} kept @returns {Look} */
+function lookIn(kept) {
+  const look = { ...plainLook(), ...kept };
+  return Array.isArray(look.folded) ? look : plainLook();
 }
 
 /** Looks that were saved under a name, for one project. */
 class Views {
   #store;
-  #key;
+  #remembered;
   #select = /** @type {HTMLSelectElement} */ (document.getElementById("look-views"));
   #name = /** @type {HTMLInputElement} */ (document.getElementById("look-name"));
 
-  /** @param {Store} store @param {string} project */
-  constructor(store, project) {
+  /** @param {Store} store @param {Remembered} remembered */
+  constructor(store, remembered) {
     this.#store = store;
-    this.#key = `auxilium-views-${project}`;
+    this.#remembered = remembered;
     this.#select.addEventListener("change", () => {
       const look = this.#all[this.#select.value];
       if (look) store.lookAt({ ...plainLook(), ...look });
@@ -205,11 +237,7 @@ class Views {
 
   /** @returns {Record<string, Look>} */
   get #all() {
-    try {
-      return JSON.parse(localStorage.getItem(this.#key) ?? "{}");
-    } catch {
-      return {};
-    }
+    return this.#remembered.get("views") ?? {};
   }
 
   #save() {
@@ -224,19 +252,19 @@ class Views {
 
   /** @param {Record<string, Look>} views */
   #keep(views) {
-    localStorage.setItem(this.#key, JSON.stringify(views));
+    this.#remembered.set("views", views);
     this.draw();
   }
 
   /** Names the view that is as one sees it now. */
   draw() {
-    const now = JSON.stringify(this.#store.look);
+    const now = JSON.stringify(lookIn(this.#store.look));
     const all = Object.entries(this.#all);
     this.#select.replaceChildren(
       new Option(all.length > 0 ? "Choose…" : "None yet", ""),
       ...all.map(([name]) => new Option(name, name)),
     );
-    this.#select.value = all.find(([, look]) => JSON.stringify(look) === now)?.[0] ?? "";
+    this.#select.value = all.find(([, look]) => JSON.stringify(lookIn(look)) === now)?.[0] ?? "";
     const forget = /** @type {HTMLButtonElement | null} */ (document.getElementById("look-forget"));
     if (forget) forget.disabled = this.#select.value === "";
   }

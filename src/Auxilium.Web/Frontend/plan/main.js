@@ -22,10 +22,14 @@ import { drawMonth } from "./month.js";
 import { Preview } from "./preview.js";
 import { drawProblems } from "./problems.js";
 import { listenToRowDrags } from "./row-drag.js";
+import { Remembered } from "./remembered.js";
+import { makeRepeat, offerOf } from "./repeat.js";
+import { showOthers } from "./others.js";
 import { Sight } from "./sight.js";
 import { Store } from "./store.js";
 import { drawStrip, openMoves } from "./strip.js";
 import { dayOf } from "./time.js";
+import { drawTray } from "./tray.js";
 import { listenToGestures } from "./timeline/gestures.js";
 import { listenToLinks } from "./timeline/link-panel.js";
 import { Timeline } from "./timeline/timeline.js";
@@ -45,12 +49,21 @@ const sight = new Sight(board, element("list"), () => store.changed());
 const list = new ListView(store, sight, element("list"));
 const editor = new CellEditor(store, list, actions);
 const timeline = new Timeline(store, sight, element("timeline"), list, remembered("scale", "weeks"));
-const card = new TaskCard(store, outbox, element("card"), (id) =>
-  isPlan
-    ? list.focus(id, store.current?.col ?? "name")
-    : /** @type {HTMLElement | null} */ (
-        document.querySelector(`.stage [data-row="${id}"], .stage [data-box="${id}"]`)
-      )?.focus(),
+const openRepeat = makeRepeat(store, outbox, actions);
+const card = new TaskCard(
+  store,
+  outbox,
+  element("card"),
+  (id) =>
+    isPlan
+      ? list.focus(id, store.current?.col ?? "name")
+      : /** @type {HTMLElement | null} */ (
+          document.querySelector(`.stage [data-row="${id}"], .stage [data-box="${id}"]`)
+        )?.focus(),
+  ({ id, repeats }) => {
+    const row = store.row(id);
+    if (row) openRepeat(row, repeats);
+  },
 );
 /** Its button at the end gets the focus, but one reads from the beginning. */
 const openKeys = () => {
@@ -58,7 +71,12 @@ const openKeys = () => {
   dialog.showModal();
   dialog.scrollTop = 0;
 };
-const commands = new Commands(store, list, actions, editor, card, {
+const commands = new Commands(store, list, actions, editor, card, (row) => openRepeat(row), {
+  tray: onTimeline(() => turnTray()),
+  extend: () => {
+    const offer = offerOf(store);
+    if (offer) actions.send(offer.edit, offer.task);
+  },
   today: onTimeline(() => timeline.show(dayOf(store.project.today), 0.3)),
   fitAll: onTimeline(() => fit(store.rows)),
   fitPicked: onTimeline(() => fit(store.selection.ids.flatMap((id) => store.row(id) ?? []))),
@@ -105,7 +123,9 @@ listenToGestures(
 listenToLinks(store, outbox, actions, timeline.body);
 listenToRowDrags(store, actions, element("list"));
 drawChoice(store, actions, data.calendars);
-drawLook(store, main.dataset.project ?? "");
+drawLook(store, new Remembered(main.dataset.project ?? "", main.dataset.token ?? "", data.look));
+const turnTray = drawTray(store, preview, actions, timeline, show);
+showOthers(store, main.dataset.project ?? "");
 const openCard = (/** @type {string} */ id) => void card.open(id);
 if (main.dataset.look === "lanes") drawLanes(store, preview, actions, element("lanes"), openCard);
 if (main.dataset.look === "month") drawMonth(store, preview, actions, element("month"), openCard);

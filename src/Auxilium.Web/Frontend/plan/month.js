@@ -8,8 +8,9 @@
 import { ownerOf, rowSentence } from "./columns.js";
 import { element, quietButton } from "./card/fields.js";
 import { listenToHold } from "./hold.js";
-import { passes } from "./look.js";
-import { DAY, dayOf, finishDayOf, iso, isoWeek, monthName, parts, short } from "./time.js";
+import { firstWeekday } from "./look.js";
+import { tintOf } from "./tint.js";
+import { DAY, dayOf, finishDayOf, iso, isoWeek, monthName, parts, short, usWeek } from "./time.js";
 
 /** @param {Store} store @param {Preview} preview @param {Actions} actions @param {HTMLElement} frame @param {(id: string) => void} open */
 export function drawMonth(store, preview, actions, frame, open) {
@@ -131,17 +132,16 @@ export function drawMonth(store, preview, actions, frame, open) {
   function draw() {
     if (isHeld) return;
     const last = monthOf(first + 31) - 1;
-    const [from, to] = [first - (first % 7), last - (last % 7) + 6];
-    const rows = store.rows.filter(
-      (row) =>
-        row.kind !== "phase" &&
-        row.start !== null &&
-        passes(row, store.look) &&
-        dayOf(row.start) <= to &&
-        lastDay(row) >= from,
+    const begins = firstWeekday(store.look);
+    const [from, to] = [first - ((first - begins + 7) % 7), last - ((last - begins + 7) % 7) + 6];
+    const rows = store.passing(
+      (row) => row.kind !== "phase" && row.start !== null && dayOf(row.start) <= to && lastDay(row) >= from,
     );
     const now = JSON.stringify([
       first,
+      begins,
+      store.look.colour,
+      store.look.periods && store.project.periods,
       store.project.today,
       store.closed.length,
       rows.map((row) => [row, ownerOf(store, row)]),
@@ -150,11 +150,11 @@ export function drawMonth(store, preview, actions, frame, open) {
     drawn = now;
     title.textContent = monthName(first);
     const focused = /** @type {HTMLElement | null} */ (document.activeElement)?.dataset.row;
-    const names = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"].map((day) =>
-      element("div", { class: "month-name" }, day),
-    );
+    const names = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"]
+      .map((_, i, days) => days[(i + begins) % 7])
+      .map((day) => element("div", { class: "month-name" }, day));
     const weeks = [];
-    for (let monday = from; monday <= to; monday += 7) weeks.push(week(monday, rows));
+    for (let day = from; day <= to; day += 7) weeks.push(week(day, rows));
     sheet.replaceChildren(
       element("div", { class: "month-names", "aria-hidden": "true" }, element("div", {}), ...names),
       ...weeks,
@@ -162,28 +162,25 @@ export function drawMonth(store, preview, actions, frame, open) {
     if (focused) /** @type {HTMLElement | null} */ (sheet.querySelector(`[data-row="${focused}"]`))?.focus();
   }
 
-  /** @param {number} monday @param {Row[]} rows */
-  function week(monday, rows) {
+  /** @param {number} begin @param {Row[]} rows */
+  function week(begin, rows) {
     const here = rows
-      .filter((row) => dayOf(row.start ?? 0) <= monday + 6 && lastDay(row) >= monday)
+      .filter((row) => dayOf(row.start ?? 0) <= begin + 6 && lastDay(row) >= begin)
       .sort((a, b) => (a.start ?? 0) - (b.start ?? 0));
     /** By line: the last day that is taken on it. @type {number[]} */ const taken = [];
     const bars = here.map((row) => {
-      const [start, finish] = [Math.max(monday, dayOf(row.start ?? 0)), Math.min(monday + 6, lastDay(row))];
+      const [start, finish] = [Math.max(begin, dayOf(row.start ?? 0)), Math.min(begin + 6, lastDay(row))];
       let line = taken.findIndex((until) => until < start);
       if (line < 0) line = taken.length;
       taken[line] = finish;
-      return bar(row, start - monday, finish - start + 1, line, start > dayOf(row.start ?? 0), finish < lastDay(row));
+      return bar(row, start - begin, finish - start + 1, line, start > dayOf(row.start ?? 0), finish < lastDay(row));
     });
-    const days = Array.from({ length: 7 }, (_, i) => dayCell(monday + i, taken.length));
-    const number = element(
-      "div",
-      { class: "month-week mute", title: `Week ${isoWeek(monday)}` },
-      `W${isoWeek(monday)}`,
-    );
+    const days = Array.from({ length: 7 }, (_, i) => dayCell(begin + i, taken.length));
+    const count = store.look.weeks === "us" ? usWeek(begin + 6) : isoWeek(begin + 3);
+    const number = element("div", { class: "month-week mute", title: `Week ${count}` }, `W${count}`);
     return element(
       "section",
-      { class: "month-row", "aria-label": `Week from ${short(monday)}` },
+      { class: "month-row", "aria-label": `Week from ${short(begin)}` },
       number,
       ...days,
       ...bars,
@@ -200,8 +197,15 @@ export function drawMonth(store, preview, actions, frame, open) {
     const { date } = parts(day);
     const label = element("span", { class: "month-date" }, date === 1 ? short(day) : String(date));
     const cell = element("div", { class: names.join(" "), "data-day": String(day) }, label);
+    const periods = store.look.periods ? store.project.periods : [];
+    for (const { name, from } of periods.filter((period) => period.from <= day * DAY && day * DAY < period.to)) {
+      cell.classList.add("in-period");
+      cell.title = name;
+      if (from === day * DAY || day % 7 === firstWeekday(store.look))
+        cell.append(element("span", { class: "month-closed" }, name));
+    }
     if (closed?.name) cell.append(element("span", { class: "month-closed" }, closed.name));
-    cell.style.gridColumn = String((day % 7) + 2);
+    cell.style.gridColumn = String(((day - firstWeekday(store.look) + 7) % 7) + 2);
     cell.style.gridRow = `1 / ${lines + 3}`;
     return cell;
   }
@@ -228,6 +232,8 @@ export function drawMonth(store, preview, actions, frame, open) {
       element("span", { class: "month-words" }, row.name),
       ...(owner ? [element("span", { class: "mute" }, owner.initials)] : []),
     );
+    const tint = store.look.colour === "state" ? null : tintOf(store, row, store.look.colour);
+    if (tint) out.setAttribute(tint.name, tint.value);
     out.style.gridColumn = `${column + 2} / span ${days}`;
     out.style.gridRow = String(line + 2);
     return out;

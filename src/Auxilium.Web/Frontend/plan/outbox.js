@@ -68,6 +68,15 @@ export class Outbox {
     return answer.ok ? body : { message: messageOf(body) };
   }
 
+  /** When a task would come by a rule. @param {string} task @param {object} rule @returns {Promise<import("./repeat.js").Told | Refusal>} */
+  async askRepeat(task, rule) {
+    const address = this.#address.replace(/edits$/, `tasks/${encodeURIComponent(task)}/repeats`);
+    const answer = await this.#post("", JSON.stringify(rule), address).catch(() => null);
+    if (!answer) return { message: "The server does not answer, so it cannot say when. Try again in a moment." };
+    const body = await answer.json().catch(() => ({}));
+    return answer.ok ? body : { message: messageOf(body) };
+  }
+
   /** What the newest edit did. @returns {Promise<Ripple | Refusal>} */
   async last() {
     const answer = await fetch(`${this.#address}/last`).catch(() => null);

@@ -4,7 +4,6 @@
 /** @import { Store } from "./store.js" */
 /** @import { Actions } from "./actions.js" */
 import { listenToHold } from "./hold.js";
-import { ROW_HEIGHT } from "./list.js";
 import { draggedWith, movesTo, placeAt } from "./place.js";
 
 /** @param {Store} store @param {Actions} actions @param {HTMLElement} list */
@@ -15,12 +14,12 @@ export function listenToRowDrags(store, actions, list) {
     grab(event) {
       const over = /** @type {Element} */ (event.target);
       const row = store.row(over.closest(".cell-no, .cell-name")?.closest("[data-row]")?.getAttribute("data-row"));
-      return !row || row.unsaved || over.closest("[data-fold], .is-editing") || store.look.sort ? null : row;
+      return !row || row.unsaved || over.closest("[data-fold], .is-editing") || store.isFlat ? null : row;
     },
     follow(_, event) {
       const top = list.querySelector(".list-body")?.getBoundingClientRect().top ?? 0;
       list.classList.add("is-dragging");
-      store.drop = place = placeAt(store, (event.clientY - top) / ROW_HEIGHT);
+      store.drop = place = placeAt(store, (event.clientY - top) / store.rowHeight);
       store.changed();
     },
     end() {

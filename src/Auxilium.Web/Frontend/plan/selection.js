@@ -54,13 +54,16 @@ export class Selection {
     const [from, to] = [this.#store.line.get(this.#anchor), this.#store.line.get(id)];
     if (from === undefined || to === undefined) return;
     this.#isRange = true;
-    const rows = this.#store.shown.slice(Math.min(from, to), Math.max(from, to) + 1).map((row) => row.id);
+    const rows = this.#store.shown
+      .slice(Math.min(from, to), Math.max(from, to) + 1)
+      .filter((row) => !row.heading)
+      .map((row) => row.id);
     this.#picked = new Set(from > to ? rows.reverse() : rows);
     this.#store.changed();
   }
 
   all() {
-    this.#picked = new Set(this.#store.shown.map((row) => row.id));
+    this.#picked = new Set(this.#store.shown.filter((row) => !row.heading).map((row) => row.id));
     this.#isRange = false;
     this.#store.changed();
   }

@@ -4,7 +4,7 @@
 /** @import { Changes, Row, Link, Person, Closed, Project, Draft, Run } from "./types.js" */
 /** @import { Look } from "./look.js" */
 /** @import { Place } from "./place.js" */
-import { EVERYTHING, plainLook, shownRows } from "./look.js";
+import { EVERYTHING, filtersOf, insideOf, passes, plainLook, shownRows } from "./look.js";
 import { Selection } from "./selection.js";
 
 export class Store {
@@ -22,6 +22,8 @@ export class Store {
   /** @type {Person[]} */ people = [];
   /** @type {Closed[]} */ closed = [];
   /** @type {Project} */ project;
+  /** Other projects, once one has asked for them. @type {{ id: string, name: string, start: number, finish: number }[]} */ others =
+    [];
   canUndo = false;
   canRedo = false;
   /** @type {Run[]} */ sentence = [];
@@ -53,6 +55,23 @@ export class Store {
   /** @param {() => void} listener called at most once a frame */
   subscribe(listener) {
     this.#listeners.push(listener);
+  }
+
+  /** Pixels that a row is high. */
+  get rowHeight() {
+    return this.look.wrap ? 46 : 30;
+  }
+
+  /** Whether rows stand without their phases, so that they cannot be moved among them. */
+  get isFlat() {
+    return this.look.sort !== null || this.look.group !== "";
+  }
+
+  /** The rows that pass the filters, in the plan's order. @param {(row: Row) => boolean} [also] */
+  passing(also = () => true) {
+    if (filtersOf(this.look) === 0) return this.rows.filter(also);
+    const inside = this.look.phase === "" ? null : insideOf(this.rows, this.look.phase);
+    return this.rows.filter((row) => also(row) && passes(row, this.look) && (!inside || inside.has(row.id)));
   }
 
   changed() {
@@ -180,7 +199,7 @@ export class Store {
   #show() {
     this.shown = shownRows(this.rows, this.look, this.people);
     this.line = new Map(this.shown.map((row, i) => [row.id, i]));
-    this.shownPhases = this.look.sort ? [] : phasesOf(this.shown);
+    this.shownPhases = this.isFlat ? [] : phasesOf(this.shown);
     this.#showLinks();
     if (this.current && !this.line.has(this.current.id)) this.current = this.#nearest(this.current);
   }

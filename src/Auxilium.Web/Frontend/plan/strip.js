@@ -4,6 +4,7 @@
 /** @import { Store } from "./store.js" */
 /** @import { Outbox } from "./outbox.js" */
 /** @import { Run, Move, Ripple } from "./types.js" */
+import { offerOf } from "./repeat.js";
 import { dayOf, finishDayOf, minutesOf, withWeekday } from "./time.js";
 
 /** @param {Store} store */
@@ -13,6 +14,7 @@ export function drawStrip(store) {
   const moved = button("moved");
   const undo = button("undo");
   const redo = button("redo");
+  const extend = button("extend");
   let said = "";
   store.subscribe(() => {
     const { notice } = store;
@@ -24,6 +26,13 @@ export function drawStrip(store) {
     if (now !== said) text.replaceChildren(...sentence.map(element));
     said = now;
     moved.hidden = notice !== null || store.sentence.length === 0;
+    // What repeats would stop before its project does: that is offered, never done.
+    const offer = offerOf(store);
+    extend.hidden = notice !== null || offer === null;
+    if (offer) {
+      extend.textContent = `Extend ${offer.name}`;
+      extend.title = offer.text;
+    }
     undo.disabled = !store.canUndo;
     redo.hidden = !store.canRedo;
   });

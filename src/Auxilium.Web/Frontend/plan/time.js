@@ -29,6 +29,14 @@ export function short(day) {
   return `${date} ${MONTHS[month]}`;
 }
 
+/** From one day to another, as short as can be: "10 – 12 May". @param {number} from @param {number} to */
+export function span(from, to) {
+  if (from === to) return short(from);
+  const [first, last] = [parts(from), parts(to)];
+  const same = first.month === last.month && first.year === last.year;
+  return `${same ? first.date : short(from)} – ${short(to)}`;
+}
+
 /** @param {number} day */
 export const withWeekday = (day) => `${DAYS[day % 7]} ${short(day)}`;
 

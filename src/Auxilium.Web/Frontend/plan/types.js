@@ -31,6 +31,14 @@
  * @property {number | null} deadline
  * @property {boolean} off whether it takes no part
  * @property {boolean} note whether it has a note
+ * @property {boolean} key whether it is one of those that matter most
+ * @property {string | null} colour
+ * @property {string | null} label
+ * @property {number} priority 0 to 1000, 500 is usual
+ * @property {string | null} steps how far its checklist is: "1 of 3"
+ * @property {number} references how many pages belong to it
+ * @property {string | null} repeats when it comes again, of a phase of occurrences
+ * @property {boolean} [heading] whether it is no row of the plan, but stands above a group
  * @property {boolean} [unsaved]
  */
 
@@ -54,6 +62,8 @@
  * @property {number} progress
  * @property {number} dayStart
  * @property {number} dayEnd
+ * @property {{ name: string, from: number, to: number }[]} periods stretches of days with a name
+ * @property {{ task: string, name: string, last: string, more: number }[]} stops repeating tasks that end before the project does
  */
 
 /**
@@ -85,8 +95,11 @@
 
 /** @typedef {{ task: string, outline: string, name: string, kind: LinkKind, lag: string, elapsed: boolean, text: string }} CardLink */
 
+/** @typedef {{ text: string, every: string, interval: number, on: string[], week: number | null, from: string, until: string | null, times: number | null, length: string, closed: string, made: string, count: number }} CardRepeat */
+
 /**
  * @typedef {object} Card
+ * @property {number} version of the plan that it tells of
  * @property {string} id
  * @property {string} outline
  * @property {string} name
@@ -115,6 +128,14 @@
  * @property {string} whyFinish
  * @property {string[]} warnings
  * @property {string} note
+ * @property {boolean} key
+ * @property {string | null} colour
+ * @property {string | null} label
+ * @property {number} priority
+ * @property {{ text: string, done: boolean }[]} checklist
+ * @property {{ address: string, title: string }[]} references
+ * @property {CardRepeat | null} repeats
+ * @property {boolean} inSeries whether it is an occurrence of a repeating task
  * @property {{ id: string, name: string }[]} calendars
  */
 

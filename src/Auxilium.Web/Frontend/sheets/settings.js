@@ -1,7 +1,7 @@
 // @ts-check
 // Settings of a project: its dates, its hours, and the calendars it goes by.
 
-import { checkField, choiceField, element, keepTyped, textField } from "../plan/card/fields.js";
+import { checkField, choiceField, element, keepTyped, quietButton, textField } from "../plan/card/fields.js";
 import { dayOf, finishDayOf, minutesOf, parts, short } from "../plan/time.js";
 import { CalendarEditor } from "./calendar-editor.js";
 import { PlanClient } from "./client.js";
@@ -9,7 +9,7 @@ import { PlanClient } from "./client.js";
 /** @import { PlanCalendar } from "./calendar-editor.js" */
 /**
  * @typedef {object} PlanDocument
- * @property {{ name: string, scheduleFrom: "start" | "finish", start: string | null, finish: string | null, finishBy: string | null, floatTo: string, statusDate: string | null, moveUnfinishedWork: boolean, calendar: string | null, hoursPerDay: number, daysPerWeek: number, criticalFloat: string }} project
+ * @property {{ name: string, scheduleFrom: "start" | "finish", start: string | null, finish: string | null, finishBy: string | null, floatTo: string, statusDate: string | null, moveUnfinishedWork: boolean, calendar: string | null, hoursPerDay: number, daysPerWeek: number, criticalFloat: string, periods: { name: string, from: string, to: string }[] }} project
  * @property {PlanCalendar[]} calendars
  * @property {{ id: string, name: string, calendar: string | null }[]} people
  */
@@ -25,8 +25,9 @@ async function draw() {
   const title = document.getElementById("project-name");
   if (title) title.textContent = plan.project.name;
   const settings = element("div", { class: "settings" }, group("Dates", dates(plan)), group("Work", work(plan)));
+  const periods = group("Named periods", periodFields(plan));
   const calendars = group("Calendars", [editor.draw(plan.calendars, plan.project.calendar), ...people(plan)]);
-  keepTyped(content, () => content.replaceChildren(settings, calendars));
+  keepTyped(content, () => content.replaceChildren(settings, periods, calendars));
 }
 
 /** @param {string} title @param {HTMLElement[]} fields */
@@ -140,6 +141,47 @@ function people({ people: all, calendars }) {
       ),
     ),
   ];
+}
+
+/** Stretches of days that are good to know of: shown behind the plan. @param {PlanDocument} plan */
+function periodFields({ project: { periods } }) {
+  const set = (/** @type {typeof periods} */ all, /** @type {(p: string) => void} */ tell) =>
+    void client.edit({ type: "setPeriods", periods: all }, tell);
+  const rows = periods.map((period, at) => {
+    const change = (/** @type {Partial<typeof period>} */ part, /** @type {(p: string) => void} */ tell) =>
+      set(periods.with(at, { ...period, ...part }), tell);
+    return element(
+      "fieldset",
+      { class: "period-row" },
+      element("legend", {}, period.name),
+      textField("Name", period.name, (name, tell) => change({ name }, tell), { key: `period ${at} name` }),
+      dayField("From", period.from, (from, tell) => change({ from }, tell), `period ${at} from`),
+      dayField("To", period.to, (to, tell) => change({ to }, tell), `period ${at} to`),
+      quietButton("Remove", () => set(periods.toSpliced(at, 1), () => {}), `Remove ${period.name}`),
+    );
+  });
+  const another = textField(
+    "Another period",
+    "",
+    (name, tell) => name && set([...periods, { name, from: client.today, to: client.today }], tell),
+    { hint: "its name, such as Festival week" },
+  );
+  return [
+    element(
+      "p",
+      { class: "hint" },
+      "Shown softly behind the plan. They close nothing: closures belong into a calendar.",
+    ),
+    ...rows,
+    another,
+  ];
+}
+
+/** A day of its own picker. @param {string} label @param {string} value YYYY-MM-DD @param {import("../plan/card/fields.js").Send} send @param {string} key */
+function dayField(label, value, send, key) {
+  const field = textField(label, value, (day, tell) => (day ? send(day, tell) : tell("Give a day.")), { key });
+  /** @type {HTMLInputElement} */ (field.querySelector("input")).type = "date";
+  return field;
 }
 
 /** @param {string | null} instant */

@@ -17,7 +17,7 @@ export function yearSheet({ year, hours, days }) {
     const name = monthName(first + at).split(" ")[0];
     for (; at < days.length && parts(first + at).month === month; at++)
       grid.append(dayCell(first + at, days[at], usual));
-    months.append(element("div", { class: "month" }, element("h4", {}, name), grid));
+    months.append(element("div", { class: "year-month" }, element("h4", {}, name), grid));
   }
   const named = days.filter((day) => day.name !== null).length;
   const summary = `${hours.toLocaleString("en")} working hours in the year; ${named} ${named === 1 ? "day is" : "days are"} out of the ordinary.`;

@@ -8,6 +8,7 @@ import { STATE_WORDS } from "../columns.js";
 import { dayOf, minutesOf } from "../time.js";
 import { areaField, checkField, element, keepTyped, quietButton, textField } from "./fields.js";
 import { linkParts } from "./links.js";
+import { checklistParts, markParts, pageParts, repeatParts } from "./marks.js";
 import { dateParts, deadline, progressParts, whyParts, workParts } from "./sections.js";
 
 export class TaskCard {
@@ -15,16 +16,18 @@ export class TaskCard {
   #outbox;
   #panel;
   #back;
+  #repeat;
   /** @type {string | null} */ #task = null;
   #version = 0;
   /** Sections that are folded. @type {Set<string>} */ #folded = new Set();
 
-  /** @param {Store} store @param {Outbox} outbox @param {HTMLElement} panel @param {(id: string) => void} back gives the list the focus again */
-  constructor(store, outbox, panel, back) {
+  /** @param {Store} store @param {Outbox} outbox @param {HTMLElement} panel @param {(id: string) => void} back gives the list the focus again @param {(card: Card) => void} repeat asks when a task comes again */
+  constructor(store, outbox, panel, back, repeat) {
     this.#store = store;
     this.#outbox = outbox;
     this.#panel = panel;
     this.#back = back;
+    this.#repeat = repeat;
     panel.addEventListener("keydown", (event) => {
       event.stopPropagation();
       if (event.key === "Escape") this.close();
@@ -50,7 +53,8 @@ export class TaskCard {
 
   /** Shows another task, where the card is open. @param {string} task */
   follow(task) {
-    if (this.#task === null || this.#task === task || this.#store.row(task)?.unsaved) return;
+    const row = this.#store.row(task);
+    if (this.#task === null || this.#task === task || !row || row.unsaved) return;
     this.#show(task);
     void this.#load();
   }
@@ -99,6 +103,17 @@ export class TaskCard {
       this.#section("Dates", phase ? [deadline(this.#store, card, send)] : dateParts(this.#store, card, send)),
       ...(phase ? [] : [this.#section("Work", workParts(card, send))]),
       ...(phase ? [] : [this.#section("Progress", progressParts(this.#store, card, send))]),
+      ...(card.kind !== "phase" || card.repeats
+        ? [
+            this.#section(
+              "Repeat",
+              repeatParts(this.#store, card, send, () => this.#repeat(card)),
+            ),
+          ]
+        : []),
+      this.#section("Checklist", checklistParts(this.#store, card, send)),
+      this.#section("Pages", pageParts(this.#store, card, send)),
+      this.#section("Marks", markParts(card, send)),
       this.#section("Note", [
         areaField("Note", card.note, (note, tell) => send({ type: "setNote", task: card.id, note }, tell)),
       ]),
@@ -169,7 +184,7 @@ export class TaskCard {
 /** @param {Store} store @param {Card} card */
 function stateOf(store, card) {
   const row = store.row(card.id);
-  if (!row || row.start === null) return card.active ? "" : "takes no part";
+  if (!row || row.start === null) return card.active ? "" : card.inSeries ? "skipped" : "no date: takes no part";
   const words = [STATE_WORDS[row.state ?? ""] ?? `${Math.floor(row.progress)} % done`];
   if (row.critical) words.push("sets the finish");
   return words.join(", ");

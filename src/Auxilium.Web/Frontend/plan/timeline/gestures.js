@@ -9,7 +9,6 @@
 import { DAY, dayOf, finishDayOf, iso } from "../time.js";
 import { draggedWith, movesTo, placeAt } from "../place.js";
 import { dayAt } from "./scale.js";
-import { ROW } from "./shapes.js";
 
 const SLIP = 4; // pixels a pointer may move in a click
 const EDGE = 6; // pixels at either end of a bar by which it is stretched
@@ -103,7 +102,7 @@ export function listenToGestures(store, preview, actions, timeline, choose, name
     const knob = over.closest("[data-knob]");
     const row = store.row(knob?.getAttribute("data-knob-of") ?? over.closest("[data-bar]")?.getAttribute("data-bar"));
     if (over.closest("[data-link]")) return null;
-    if (!row) return event.pointerType === "touch" || store.look.sort ? null : creating(pointer(event));
+    if (!row) return event.pointerType === "touch" || store.isFlat ? null : creating(pointer(event));
     if (row.unsaved || row.start === null) return null;
     store.lit = row.id;
     const kind = knob?.getAttribute("data-knob");
@@ -125,8 +124,8 @@ export function listenToGestures(store, preview, actions, timeline, choose, name
         days = at.day - from.day;
         pin = at.pin;
         const away = Math.abs(at.y - from.y);
-        const upright = away > ROW * 0.8 && away > Math.abs(at.x - from.x) && !store.look.sort;
-        store.drop = upright ? placeAt(store, at.y / ROW) : null;
+        const upright = away > store.rowHeight * 0.8 && away > Math.abs(at.x - from.x) && !store.isFlat;
+        store.drop = upright ? placeAt(store, at.y / store.rowHeight) : null;
         if (store.drop) store.ghosts = [];
         else drag(row.id, (row.start ?? 0) + days * DAY, row.finish + days * DAY);
       },
@@ -210,7 +209,7 @@ export function listenToGestures(store, preview, actions, timeline, choose, name
 
   /** A new task, drawn where there is none yet: after the row it is drawn on. @param {Pointer} from @returns {Gesture} */
   function creating(from) {
-    const at = Math.floor(from.y / ROW);
+    const at = Math.floor(from.y / store.rowHeight);
     const row = store.shown[Math.min(at, store.shown.length - 1)];
     const inside = row?.kind === "phase" && !store.look.folded.includes(row.id);
     const id = "t" + crypto.randomUUID().replaceAll("-", "").slice(0, 16);

@@ -8,8 +8,10 @@ import { DAY, dayOf, finishDayOf, isoWeek, monthName, parts, short, usWeek, with
 
 const WORD = 6.4; // pixels a letter, near enough to keep words apart
 
-/** @param {Project} project @param {Scale} scale @param {number} left @param {number} right @param {"dates" | "iso" | "us"} [weeks] @returns {Shape[]} */
-export function headShapes(project, scale, left, right, weeks = "dates") {
+/** @param {Project} project @param {Scale} scale @param {number} left @param {number} right @param {"dates" | "iso" | "us"} [weeks] @param {number} [begins] the day of the week, from Monday, that weeks begin with @returns {Shape[]} */
+export function headShapes(project, scale, left, right, weeks = "dates", begins = 0) {
+  // Numbered weeks begin where their numbering has it.
+  const firstOfWeek = weeks === "us" ? 6 : weeks === "iso" ? 0 : begins;
   /** @type {Shape[]} */ const shapes = [];
   const first = Math.max(scale.firstDay, scale.firstDay + Math.floor(left / scale.day) - 31);
   const last = Math.min(scale.lastDay, scale.firstDay + Math.ceil(right / scale.day) + 1);
@@ -37,8 +39,8 @@ export function headShapes(project, scale, left, right, weeks = "dates") {
       if (date === 1 && inYear % 3 === 0) tick(day, scale.day > 0.6 ? `Q${inYear / 3 + 1}` : "");
       continue;
     }
-    if (scale.name === "hours" ? weekday === 0 || day === first : date === 1 || day === first) {
-      if (scale.name === "hours") title(day, monthName(day), scale.xOfDay(day - weekday + 7));
+    if (scale.name === "hours" ? weekday === firstOfWeek || day === first : date === 1 || day === first) {
+      if (scale.name === "hours") title(day, monthName(day), scale.xOfDay(day - ((weekday - firstOfWeek + 7) % 7) + 7));
       else title(day, monthName(day), monthEnd(day));
     }
     if (scale.name === "hours") hours(day);
@@ -73,7 +75,7 @@ export function headShapes(project, scale, left, right, weeks = "dates") {
 
   /** A week by its first day or by its number. @param {number} day @param {number} weekday */
   function week(day, weekday) {
-    if (weekday !== (weeks === "us" ? 6 : 0)) return;
+    if (weekday !== firstOfWeek) return;
     const room = scale.day * 7;
     const name = weeks === "dates" ? short(day) : `W${weeks === "iso" ? isoWeek(day) : usWeek(day)}`;
     tick(day, name.length * WORD + 6 < room ? name : "");
@@ -106,7 +108,7 @@ export function headShapes(project, scale, left, right, weeks = "dates") {
   /** @param {number} day @param {number} weekday @param {number} date */
   function dayTick(day, weekday, date) {
     const x = scale.xOfDay(day);
-    shapes.push(line(`t${day}`, x, weekday === 0 ? 26 : 32, x, 46));
+    shapes.push(line(`t${day}`, x, weekday === firstOfWeek ? 26 : 32, x, 46));
     shapes.push(text(`w${day}`, x + scale.day / 2, 40, `${"MTWTFSS"[weekday]} ${date}`, "", "middle"));
   }
 }

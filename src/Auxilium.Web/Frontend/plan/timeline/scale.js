@@ -23,6 +23,7 @@ const FROM = [
  * @typedef {object} Scale
  * @property {string} name what it tells: hours, days, weeks, months or years
  * @property {number} day pixels a day
+ * @property {number} row pixels a row is high
  * @property {number} firstDay a Monday
  * @property {number} lastDay
  * @property {number} width
@@ -35,17 +36,17 @@ const FROM = [
 /** A width that can be drawn. @param {number} day */
 export const within = (day) => Math.min(MOST, Math.max(LEAST, day));
 
-/** @param {string | number} at a scale by its name, or pixels a day @param {Project} project @param {Row[]} rows @returns {Scale} */
-export function scaleFor(at, project, rows) {
+/** @param {string | number} at a scale by its name, or pixels a day @param {Project} project @param {Row[]} rows @param {number} [row] pixels a row is high @returns {Scale} */
+export function scaleFor(at, project, rows, row = 30) {
   const day = within(typeof at === "number" ? at : (SCALES[at] ?? SCALES.weeks));
   const name = /** @type {[string, number]} */ (FROM.find(([, from]) => day >= from))[0];
   const margin = Math.max(14, Math.ceil(220 / day));
   let first = Math.min(dayOf(project.start), dayOf(project.today));
   let last = Math.max(dayOf(project.finish), dayOf(project.finishBy ?? 0), dayOf(project.today));
-  for (const row of rows) {
-    if (row.start === null) continue;
-    first = Math.min(first, dayOf(row.start));
-    last = Math.max(last, dayOf(row.lateFinish ?? row.finish));
+  for (const { start, finish, lateFinish } of rows) {
+    if (start === null) continue;
+    first = Math.min(first, dayOf(start));
+    last = Math.max(last, dayOf(lateFinish ?? finish));
   }
   const firstDay = Math.floor((first - margin) / 7) * 7;
   const lastDay = last + 2 * margin + Math.ceil(500 / day);
@@ -56,7 +57,7 @@ export function scaleFor(at, project, rows) {
     const inDay = (minutes % DAY) - dayStart;
     return xOfDay(dayOf(minutes)) + day * Math.max(0, Math.min(1, inDay / hours));
   };
-  return { name, day, firstDay, lastDay, width: (lastDay - firstDay) * day, dayStart, dayEnd, xOfDay, x };
+  return { name, day, row, firstDay, lastDay, width: (lastDay - firstDay) * day, dayStart, dayEnd, xOfDay, x };
 }
 
 /** The day under a point. @param {Scale} scale @param {number} x */

@@ -6,33 +6,36 @@
 /** @import { Scale } from "./scale.js" */
 /** @import { Shape } from "./svg.js" */
 import { ownerOf, rowSentence } from "../columns.js";
+import { firstWeekday } from "../look.js";
 import { dayOf, finishDayOf, short } from "../time.js";
+import { tintOf } from "../tint.js";
 import { linkPath, sideLinkPath } from "./link-path.js";
 
-export const ROW = 30;
 const BAR = 18;
 const LEAST = 6;
+const LINE = 30; // what is drawn of a row is this high, in the middle of it
 const MARK = 5; // the least width of days off that is still worth hatching
 
-/** @typedef {{ first: number, last: number, left: number, right: number, height: number }} Viewport rows and pixels in sight */
+/** @typedef {{ first: number, last: number, left: number, right: number, height: number, bottom: number, seen: number }} Viewport rows and pixels in sight, with some around; the bottom and what is seen are the lower and the left edge without */
 
 /** @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Record<"back" | "trays" | "tails" | "links" | "bars" | "knobs" | "ghosts", Shape[]>} */
 export function bodyShapes(store, scale, view) {
   const rows = store.shown.slice(view.first, view.last).map((row, i) => ({ row, at: view.first + i }));
   const bars = rows.filter(({ row }) => row.start !== null && row.kind !== "phase");
+  const { bands, names } = bandShapes(store, scale, view);
   return {
-    back: backShapes(store, scale, view),
+    back: backShapes(store, scale, view, bands),
     trays: trayShapes(store, scale, view),
     tails: bars.flatMap(({ row, at }) => tailShapes(row, at, scale)),
     links: linkShapes(store, scale, view),
-    bars: bars.map(({ row, at }) => barShape(store, row, at, scale)),
+    bars: [...names, ...bars.map(({ row, at }) => barShape(store, row, at, scale))],
     knobs: knobShapes(store, scale),
-    ghosts: [...ghostShapes(store, scale), ...dropShapes(store, view)],
+    ghosts: [...ghostShapes(store, scale), ...dropShapes(store, scale, view)],
   };
 }
 
-/** @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Shape[]} */
-function backShapes(store, scale, view) {
+/** @param {Store} store @param {Scale} scale @param {Viewport} view @param {Shape[]} bands @returns {Shape[]} */
+function backShapes(store, scale, view, bands) {
   /** @type {Shape[]} */ const shapes = [];
   const { height } = view;
   for (const { from, to, name } of store.closed) {
@@ -42,13 +45,14 @@ function backShapes(store, scale, view) {
     const parts = name ? [{ key: "name", tag: "title", at: {}, text: name }] : [];
     shapes.push({ key: `c${from}`, tag: "rect", at: { x, y: 0, width, height, fill: "url(#hatch)" }, parts });
   }
+  shapes.push(...bands);
   const firstDay = Math.max(scale.firstDay, scale.firstDay + Math.floor(view.left / scale.day / 7) * 7);
-  for (let day = firstDay; scale.day > 6 && scale.xOfDay(day) < view.right; day += 7) {
+  for (let day = firstDay + firstWeekday(store.look); scale.day > 6 && scale.xOfDay(day) < view.right; day += 7) {
     const x = scale.xOfDay(day);
     shapes.push({ key: `g${day}`, tag: "line", at: { x1: x, y1: 0, x2: x, y2: height, class: "grid-line" } });
   }
   for (let at = view.first; at < view.last; at++) {
-    const y = (at + 1) * ROW - 0.5;
+    const y = (at + 1) * scale.row - 0.5;
     shapes.push({
       key: `r${at}`,
       tag: "line",
@@ -68,6 +72,34 @@ function backShapes(store, scale, view) {
   return shapes;
 }
 
+/**
+ * Named periods and other projects, as soft bands behind the rows, with their names at the foot of what is in sight.
+ * @param {Store} store @param {Scale} scale @param {Viewport} view @returns {{ bands: Shape[], names: Shape[] }}
+ */
+function bandShapes(store, scale, view) {
+  /** @type {Shape[]} */ const bands = [];
+  /** @type {Shape[]} */ const names = [];
+  /** @param {string} key @param {string} name @param {[number, number]} ends @param {{ y: number, height: number, class: string }} looks @param {number} line */
+  const add = (key, name, [x, end], looks, line) => {
+    if (x > view.right || end < view.left) return;
+    const from = Math.max(x, view.left);
+    const band = { x: from, width: Math.max(3, Math.min(end, view.right) - from), ...looks };
+    bands.push({ key, tag: "rect", at: band });
+    names.push({ key, tag: "text", at: { x: Math.max(x, view.seen) + 6, y: line, class: "band-name" }, text: name });
+  };
+  if (store.look.periods)
+    store.project.periods.forEach(({ name, from, to }, i) => {
+      const ends = /** @type {[number, number]} */ ([scale.xOfDay(dayOf(from)), scale.xOfDay(dayOf(to))]);
+      add(`p${i}`, name, ends, { y: 0, height: view.height, class: "period" }, view.bottom - 10 - (i % 2) * 16);
+    });
+  if (store.look.others)
+    store.others.forEach(({ id, name, start, finish }, i) => {
+      const y = view.bottom - 62 - i * 24;
+      add(`o${id}`, name, [scale.x(start), scale.x(finish)], { y, height: 20, class: "other" }, y + 14);
+    });
+  return { bands, names };
+}
+
 /** @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Shape[]} */
 function trayShapes(store, scale, view) {
   /** @type {Shape[]} */ const shapes = [];
@@ -76,11 +108,11 @@ function trayShapes(store, scale, view) {
     const inset = 3 * row.level;
     const left = scale.x(row.start) - 6 + inset;
     const right = Math.max(scale.x(row.finish), scale.x(row.start) + LEAST) + 6 - inset;
-    const top = at * ROW + 3;
+    const top = at * scale.row + 3;
     shapes.push({
       key: row.id,
       tag: "rect",
-      at: { x: left, y: top, width: right - left, height: (last - at + 1) * ROW - 6, rx: 8, class: "tray" },
+      at: { x: left, y: top, width: right - left, height: (last - at + 1) * scale.row - 6, rx: 8, class: "tray" },
     });
     const rule = { y: top + 10, height: 4, rx: 2 };
     const width = right - left - 12;
@@ -106,7 +138,7 @@ function insideMarks(store, phase, at, scale) {
     const x = scale.x(row.start);
     const name = `inside-mark${row.critical ? " sets-finish" : ""}${row.state === "done" ? " is-finished" : ""}`;
     const width = row.kind === "milestone" ? 3 : Math.max(3, scale.x(row.finish) - x - 1);
-    const rect = { x, y: at * ROW + 19, width, height: row.kind === "milestone" ? 6 : 4, rx: 1.5, class: name };
+    const rect = { x, y: band(at, scale) + 19, width, height: row.kind === "milestone" ? 6 : 4, rx: 1.5, class: name };
     return [{ key: `${phase.id}/${row.id}`, tag: "rect", at: rect }];
   });
 }
@@ -117,7 +149,7 @@ function tailShapes(row, at, scale) {
   const from = Math.max(scale.x(row.finish), scale.x(row.start ?? 0) + LEAST) + 2;
   const to = scale.x(row.lateFinish);
   if (to < from + 4) return [];
-  const y = at * ROW + 20;
+  const y = band(at, scale) + 20;
   return [
     { key: `${row.id}/tail`, tag: "path", at: { d: `M${from} ${y}L${to} ${y}`, class: "float-tail" } },
     { key: `${row.id}/stop`, tag: "line", at: { x1: to, y1: y - 4, x2: to, y2: y + 4, class: "float-stop" } },
@@ -153,20 +185,23 @@ function pathOf({ kind }, before, after, scale) {
     : linkPath(from, to, after[0].kind === "task");
 }
 
+/** The upper edge of what is drawn of a row. @param {number} at @param {Scale} scale */
+const band = (at, scale) => at * scale.row + (scale.row - LINE) / 2;
+
 /** @param {Row} row @param {number} at @param {Scale} scale */
 function endOf(row, at, scale) {
   const x = Math.max(scale.x(row.finish), scale.x(row.start ?? 0) + (row.kind === "milestone" ? 0 : LEAST));
-  return { x: row.kind === "phase" ? x + 6 : x, y: middle(row, at) };
+  return { x: row.kind === "phase" ? x + 6 : x, y: middle(at, scale) };
 }
 
 /** @param {Row} row @param {number} at @param {Scale} scale */
 function startOf(row, at, scale) {
   const x = scale.x(row.start ?? 0);
-  return { x: row.kind === "phase" ? x - 6 : x, y: middle(row, at) };
+  return { x: row.kind === "phase" ? x - 6 : x, y: middle(at, scale) };
 }
 
-/** @param {Row} row @param {number} at */
-const middle = (row, at) => at * ROW + 15;
+/** @param {number} at @param {Scale} scale */
+const middle = (at, scale) => band(at, scale) + 15;
 
 /** @param {Store} store @param {Row} row @param {number} at @param {Scale} scale @returns {Shape} */
 function barShape(store, row, at, scale) {
@@ -174,8 +209,8 @@ function barShape(store, row, at, scale) {
   /** @type {Shape["at"]} */
   const group = { "data-bar": row.id, tabindex: -1, role: "img", "aria-label": rowSentence(store, row) };
   if (isNear(store, row.id)) group.class = "is-lit";
-  const owner = store.look.colour === "owner" ? ownerOf(store, row) : undefined;
-  if (owner) group["data-hue"] = owner.hue;
+  const tint = store.look.colour === "state" ? null : tintOf(store, row, store.look.colour);
+  if (tint) group[tint.name] = tint.value;
   const label = labelOf(store, row);
   if (label) parts.push(labelShape(label, row, at, scale));
   return { key: row.id, tag: "g", at: group, parts };
@@ -186,6 +221,8 @@ function labelOf(store, row) {
   const { label } = store.look;
   if (label === "name") return row.name;
   if (label === "owner") return ownerOf(store, row)?.initials ?? "";
+  if (label === "label") return row.label ?? "";
+  if (label === "progress") return row.progress > 0 ? `${Math.floor(row.progress)} %` : "";
   if (label === "dates" && row.start !== null && row.kind !== "milestone")
     return `${short(dayOf(row.start))} – ${short(finishDayOf(row.finish))}`;
   return "";
@@ -195,14 +232,14 @@ function labelOf(store, row) {
 function labelShape(label, row, at, scale) {
   // A milestone's date stands there already.
   const x = endOf(row, at, scale).x + (row.kind === "milestone" ? 64 : 10);
-  return { key: "beside", tag: "text", at: { x, y: at * ROW + 19, class: "mark-label beside" }, text: label };
+  return { key: "beside", tag: "text", at: { x, y: band(at, scale) + 19, class: "mark-label beside" }, text: label };
 }
 
 /** @param {Row} row @param {number} at @param {Scale} scale @returns {Shape[]} */
 function bar(row, at, scale) {
   const x = scale.x(row.start ?? 0);
   const width = Math.max(LEAST, scale.x(row.finish) - x);
-  const y = at * ROW + 6;
+  const y = band(at, scale) + 6;
   const finished = row.state === "done" ? " is-finished" : "";
   const shade = row.state === "ready" ? " is-ready" : row.progress > 0 || row.started ? " is-begun" : "";
   const late = row.state === "overdue" || row.state === "lateToStart" ? " is-late" : "";
@@ -257,7 +294,7 @@ function stretchesOf(row) {
 /** A stop at the task's own deadline, broken when it is missed. @param {number} deadline @param {number} finish @param {number} at @param {Scale} scale @returns {Shape} */
 function deadlineMark(deadline, finish, at, scale) {
   const x = scale.x(deadline);
-  const y = at * ROW + 4;
+  const y = band(at, scale) + 4;
   const d = `M${x} ${y}v22M${x - 4} ${y}h8`;
   return { key: "deadline", tag: "path", at: { d, class: `deadline-mark${finish > deadline ? " is-missed" : ""}` } };
 }
@@ -271,7 +308,7 @@ function bracket(key, x, y, out) {
 /** A pennant on a mast standing on its date. @param {Row} row @param {number} at @param {Scale} scale @returns {Shape[]} */
 function pennant(row, at, scale) {
   const x = scale.x(row.start ?? 0);
-  const y = at * ROW + 4;
+  const y = band(at, scale) + 4;
   const name = (row.critical ? " sets-finish" : "") + (row.state === "done" ? " is-finished" : "");
   return [
     { key: "hit", tag: "rect", at: { x: x - 4, y, width: 22, height: 22, fill: "transparent" } },
@@ -300,7 +337,7 @@ function knobShapes(store, scale) {
   if (!row || at === undefined || row.start === null || row.kind === "phase" || store.ghosts.length > 0) return [];
   const [from, to] = [startOf(row, at, scale).x, endOf(row, at, scale).x];
   const end = row.kind === "milestone" ? to + 16 : to;
-  const y = at * ROW + 15;
+  const y = band(at, scale) + 15;
   const of = { "data-knob-of": row.id };
   /** @param {string} key @param {number} cx @param {string} title @returns {Shape} */
   const knob = (key, cx, title) => ({
@@ -327,14 +364,14 @@ function knobShapes(store, scale) {
   return knobs;
 }
 
-/** Where dragged rows would go, and the link that is being drawn. @param {Store} store @param {Viewport} view @returns {Shape[]} */
-function dropShapes(store, view) {
+/** Where dragged rows would go, and the link that is being drawn. @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Shape[]} */
+function dropShapes(store, scale, view) {
   /** @type {Shape[]} */ const shapes = [];
   const { drop, thread } = store;
   if (drop) {
-    const y = drop.line * ROW;
+    const y = drop.line * scale.row;
     const at = drop.into
-      ? { x: view.left, y: y + 1, width: view.right - view.left, height: ROW - 2, class: "drop-into" }
+      ? { x: view.left, y: y + 1, width: view.right - view.left, height: scale.row - 2, class: "drop-into" }
       : { x: view.left, y: y - 1.5, width: view.right - view.left, height: 3, class: "drop-line" };
     shapes.push({ key: "drop", tag: "rect", at });
   }
@@ -353,6 +390,6 @@ function ghostShapes(store, scale) {
     const x = scale.x(start);
     const width = Math.max(LEAST, scale.x(finish) - x);
     const name = `ghost${dragged ? " is-dragged" : ""}`;
-    return [{ key: id, tag: "rect", at: { x, y: at * ROW + 6, width, height: BAR, rx: 4, class: name } }];
+    return [{ key: id, tag: "rect", at: { x, y: band(at, scale) + 6, width, height: BAR, rx: 4, class: name } }];
   });
 }

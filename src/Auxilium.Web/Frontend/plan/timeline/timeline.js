@@ -6,6 +6,7 @@
 /** @import { Sight } from "../sight.js" */
 /** @import { Scale } from "./scale.js" */
 import { HEAD_HEIGHT } from "../list.js";
+import { firstWeekday } from "../look.js";
 import { dayOf, finishDayOf } from "../time.js";
 import { headShapes } from "./head-shapes.js";
 import { SCALES, scaleFor, within } from "./scale.js";
@@ -28,7 +29,7 @@ export class Timeline {
     this.#store = store;
     this.#sight = sight;
     this.#list = list;
-    this.scale = scaleFor(scale, store.project, store.rows);
+    this.scale = scaleFor(scale, store.project, store.rows, store.rowHeight);
     this.#head.classList.add("time-head");
     this.#head.setAttribute("aria-hidden", "true");
     this.#body.classList.add("time-body");
@@ -49,7 +50,7 @@ export class Timeline {
 
   draw() {
     const before = this.scale;
-    this.scale = scaleFor(before.day, this.#store.project, this.#store.rows);
+    this.scale = scaleFor(before.day, this.#store.project, this.#store.rows, this.#store.rowHeight);
     const [first, last] = this.#list.range();
     const height = Math.max(this.#list.height, this.#sight.height - HEAD_HEIGHT);
     size(this.#head, this.scale.width, HEAD_HEIGHT);
@@ -59,8 +60,20 @@ export class Timeline {
     this.#sight.scroll({ left: this.#sight.left + added });
     const { left } = this.#sight;
     const right = left + this.#width;
-    patch(this.#head, headShapes(this.#store.project, this.scale, left, right, this.#store.look.weeks));
-    const shapes = bodyShapes(this.#store, this.scale, { first, last, left: left - 300, right: right + 300, height });
+    const bottom = this.#sight.top + this.#sight.height - HEAD_HEIGHT;
+    patch(
+      this.#head,
+      headShapes(this.#store.project, this.scale, left, right, this.#store.look.weeks, firstWeekday(this.#store.look)),
+    );
+    const shapes = bodyShapes(this.#store, this.scale, {
+      first,
+      last,
+      left: left - 300,
+      right: right + 300,
+      height,
+      bottom,
+      seen: left,
+    });
     for (const name of LAYERS) patch(this.#layers[name], shapes[name]);
     this.#body.classList.toggle("has-lit", this.#store.lit !== null && this.#store.linked(this.#store.lit).size > 0);
   }
@@ -71,7 +84,7 @@ export class Timeline {
    */
   zoom(scale, at = this.#width / 2) {
     const day = this.scale.firstDay + (this.#sight.left + at) / this.scale.day;
-    this.scale = scaleFor(scale, this.#store.project, this.#store.rows);
+    this.scale = scaleFor(scale, this.#store.project, this.#store.rows, this.#store.rowHeight);
     size(this.#head, this.scale.width, HEAD_HEIGHT);
     this.#body.setAttribute("width", String(this.scale.width));
     this.#sight.scroll({ left: this.scale.xOfDay(day) - at });

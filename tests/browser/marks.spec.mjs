@@ -1,0 +1,146 @@
+// @ts-check
+// What tasks are marked with, and lists that are grouped, coloured and filtered by it.
+
+import { expectAccessible } from "./accessible.mjs";
+import { expect, test } from "./app.mjs";
+
+const fair = {
+  format: "auxilium-plan/1",
+  project: { name: "Fair", start: "2027-05-03" },
+  people: [{ id: "mia-fair", name: "Mia Fair", initials: "MF" }],
+  tasks: [
+    { id: "p", name: "Stalls" },
+    { id: "a", name: "Order tents", parent: "p", length: "2d", label: "hire", assignments: [{ person: "mia-fair" }] },
+    {
+      id: "b",
+      name: "A very long name for a task that nobody could ever fit into one line of the list",
+      parent: "p",
+      length: "1d",
+    },
+    { id: "c", name: "Print posters", length: "3d", label: "print" },
+  ],
+};
+
+test("a task is marked on its card, with small marks on its row", async ({ page, plan }) => {
+  await plan.bringIn(fair);
+  await plan.cell("Order tents", "no").click();
+  await page.keyboard.press("k");
+  await expect(plan.strip).toContainText("Order tents is a key task.");
+  await page.keyboard.press("c");
+  const card = page.locator("#card");
+  await card.getByLabel("Another step").fill("Ask for a price");
+  await card.getByLabel("Another step").press("Enter");
+  await expect(card.getByRole("checkbox", { name: "Ask for a price" })).toBeVisible();
+  await card.getByLabel("Another step").fill("Pay the deposit");
+  await card.getByLabel("Another step").press("Enter");
+  await card.getByRole("checkbox", { name: "Ask for a price" }).check();
+  await expect(plan.strip).toContainText("1 of 2 steps done");
+  await card.getByRole("button", { name: "Move “Pay the deposit” up" }).click();
+  await expect(card.locator(".step").first()).toContainText("Pay the deposit");
+  await card.getByLabel("Another page").fill("javascript:alert(1)");
+  await card.getByLabel("Another page").press("Enter");
+  await expect(card.getByRole("alert").filter({ hasText: "This is not an address" })).toBeVisible();
+  await card.getByLabel("Another page").fill("https://tents.example/hire Tents for hire");
+  await card.getByLabel("Another page").press("Enter");
+  await expect(card.getByRole("link", { name: "Tents for hire" })).toHaveAttribute(
+    "href",
+    "https://tents.example/hire",
+  );
+  await card.getByLabel("Colour").selectOption("moss");
+  await expect(plan.strip).toContainText("is marked in moss");
+  await card.getByLabel("Label").fill("camp");
+  await card.getByLabel("Label").press("Enter");
+  await expect(plan.strip).toContainText("is labelled camp");
+  await card.getByLabel("Priority").fill("lots");
+  await card.getByLabel("Priority").press("Enter");
+  await expect(card.getByRole("alert").filter({ hasText: "whole number from 0 to 1000" })).toBeVisible();
+  await expectAccessible(page, "card with marks");
+  // The row is called by its name and its marks.
+  const row = plan.row("Order tents Key task 1 of 2 steps done Has a link");
+  for (const name of ["Key task", "1 of 2 steps done", "Has a link"])
+    await expect(row.getByRole("img", { name })).toBeVisible();
+  await expect(row).toHaveAttribute("data-tint", "moss");
+});
+
+test("rows stand together by owner, state or label, and the plan keeps its order", async ({ page, plan }) => {
+  await plan.bringIn(fair);
+  await page.getByRole("button", { name: "Show…" }).click();
+  const look = page.locator("#look");
+  await look.getByLabel("Together by").selectOption("label");
+  await look.getByLabel("Rows by").selectOption("label");
+  await page.keyboard.press("Escape");
+  expect(await plan.outline()).toEqual([
+    " hire (1)",
+    "1.1 Order tents",
+    " print (1)",
+    "2 Print posters",
+    " No label (1)",
+    `1.2 ${fair.tasks[2].name}`,
+  ]);
+  await expect(plan.row("Order tents")).toHaveAttribute("data-hue", /\d/);
+  await expect(page.getByText("Together by label, without phases.")).toBeVisible();
+  // Headings fold, and nothing of the plan can be done to them.
+  await page.getByRole("rowheader", { name: "hire (1)" }).click();
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("-");
+  await expect(plan.row("Order tents")).toHaveCount(0);
+  await page.keyboard.press("Control+Delete");
+  await expect(plan.strip).toContainText("Choose a row of the list first.");
+  await page.keyboard.press("+");
+  await expect(plan.row("Order tents")).toBeVisible();
+  await expectAccessible(page, "grouped");
+  await page.getByRole("button", { name: "Show everything" }).first().click();
+  expect((await plan.outline())[0]).toBe("1 Stalls");
+});
+
+test("long names go on in a second line, and what one chose is there on another machine", async ({
+  page,
+  plan,
+  browser,
+  url,
+}) => {
+  const id = await plan.bringIn(fair);
+  await page.getByRole("button", { name: "Show…" }).click();
+  const kept = page.waitForResponse((answer) => answer.url().endsWith("/look") && answer.ok());
+  await page.locator("#look").getByLabel("Two lines for long names").check();
+  await page.keyboard.press("Escape");
+  const row = plan.row(fair.tasks[2].name);
+  await expect(row).toHaveCSS("height", "46px");
+  const bar = await plan.bar("Print posters").boundingBox();
+  const line = await plan.row("Print posters").boundingBox();
+  expect(Math.abs((bar?.y ?? 0) + (bar?.height ?? 0) / 2 - (line?.y ?? 0) - 23)).toBeLessThan(3);
+  await kept;
+  const other = await browser.newContext();
+  const elsewhere = await other.newPage();
+  await elsewhere.goto(`${url}/projects/${id}`);
+  await elsewhere.locator("html[data-ready=true]").waitFor();
+  await expect(elsewhere.locator(".list-row").first()).toHaveCSS("height", "46px");
+  await other.close();
+});
+
+test("tasks are found by label, phase, days and key, and cards lie in lanes of one's own", async ({ page, plan }) => {
+  const id = await plan.bringIn(fair);
+  await page.getByRole("button", { name: "Show…" }).click();
+  const look = page.locator("#look");
+  await look.locator("[name=labelled]").selectOption("hire");
+  await expect(plan.row("Order tents")).toBeVisible();
+  await expect(plan.row("Print posters")).toHaveCount(0);
+  await look.locator("[name=labelled]").selectOption("");
+  await look.locator("[name=from]").fill("2027-05-05");
+  await expect(plan.row("Order tents")).toHaveCount(0);
+  await expect(plan.row("Print posters")).toBeVisible();
+  await look.locator("[name=from]").fill("");
+  await look.locator("[name=phase]").selectOption({ label: "1 Stalls" });
+  await expect(page.locator("#look-words")).toHaveText("2 of 3 tasks: in Stalls.");
+  await look.locator("[name=phase]").selectOption("");
+  await page.goto(`/projects/${id}/lanes`);
+  await plan.ready();
+  await page.getByLabel("Lanes by").selectOption("label");
+  await page.getByLabel("New lane").fill("later");
+  await page.getByLabel("New lane").press("Enter");
+  await expect(page.getByRole("region", { name: "later, 0" })).toBeVisible();
+  await page.getByRole("button", { name: /Print posters/ }).focus();
+  await page.keyboard.press("Control+ArrowRight");
+  await expect(page.getByRole("region", { name: "later, 1" })).toContainText("Print posters");
+  await expectAccessible(page, "lanes by label");
+});
