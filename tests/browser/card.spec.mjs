@@ -129,7 +129,7 @@ test("progress and work left are reported on the card", async ({ page, plan }) =
   await expect(plan.strip).toContainText("Frame has 3 days of work left.");
   await card.getByLabel("Takes part").uncheck();
   await expect(plan.strip).toContainText("Frame takes no part now.");
-  await expect(plan.cell("Frame", "state")).toHaveText("No part");
+  await expect(plan.cell("Frame", "state")).toHaveText("No date");
 });
 
 test("kinds of links are typed in the list as they are shown", async ({ plan }) => {

@@ -50,10 +50,10 @@ test("on a small screen every column can still be reached", async ({ page, plan 
   await page.setViewportSize({ width: 390, height: 844 });
   await plan.open("Lantern Regatta");
   await page.getByRole("button", { name: "List" }).click();
-  await plan.cell("Harbour permit", "state").scrollIntoViewIfNeeded();
-  await expect(plan.cell("Harbour permit", "state")).toBeInViewport();
+  await plan.cell("Event insurance", "state").scrollIntoViewIfNeeded();
+  await expect(plan.cell("Event insurance", "state")).toBeInViewport();
   await page.getByRole("button", { name: "Timeline", exact: true }).click();
-  await expect(plan.bar("Harbour permit")).toBeVisible();
+  await expect(plan.bar("Event insurance")).toBeVisible();
 });
 
 test("the timeline draws trays, pennants, float, the way to the finish, today and days off at every scale", async ({

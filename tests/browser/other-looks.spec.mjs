@@ -106,7 +106,7 @@ test("in Month bars lie on their days and are moved by pointer and by key", asyn
   await expect(bar("Permit")).toHaveCount(0);
   await page.getByRole("button", { name: "This month" }).click();
   await page.getByRole("button", { name: "Show…" }).click();
-  await page.locator("#look").getByLabel("Milestones only").check();
+  await page.locator("#look").getByLabel("Milestones").check();
   await expect(page.locator(".month-bar")).toHaveCount(1);
 });
 
@@ -162,7 +162,7 @@ for (const colorScheme of /** @type {const} */ (["light", "dark"])) {
     await page.emulateMedia({ colorScheme, reducedMotion: "reduce" });
     const check = (/** @type {string} */ where) => expectAccessible(page, where);
     await plan.open("Lantern Regatta");
-    await plan.cell("Harbour permit", "name").click();
+    await plan.cell("Event insurance", "name").click();
     await page.keyboard.press("Shift+ArrowDown");
     await check("picked rows");
     await page.getByRole("button", { name: "Show…" }).click();

@@ -73,3 +73,33 @@ test("an answer that is lost on the way does not make the edit happen twice", as
   expect(lost).toBeGreaterThan(1);
   expect(await plan.outline()).toEqual(["1 Workshop", "2 Rig", "3 Vests"]);
 });
+
+test("what has no answer when the page is closed is sent by the next one, once", async ({
+  page,
+  plan,
+  context,
+  url,
+}) => {
+  await plan.create("Closed too soon");
+  await plan.typeTasks("One");
+  let sent = 0;
+  await page.route("**/edits?changes=true", async (route) => {
+    // The server gets the first of them; its answer does not get back.
+    if (++sent === 1) await route.fetch();
+    return route.abort();
+  });
+  await plan.type("One", "length", "4d");
+  await plan.type("One", "name", "First");
+  await expect(plan.strip).toContainText("Not saved yet");
+  const address = page.url();
+  await page.close({ runBeforeUnload: false });
+
+  const next = await context.newPage();
+  await next.goto(address);
+  await next.locator("html[data-ready=true]").waitFor();
+  await expect(next.locator("#strip-text")).toContainText("is now called First");
+  await expect(next.locator(".list-row [data-col=length]").first()).toHaveText("4d");
+  const journal = await (await next.request.get(`${url}/api/v1${new URL(address).pathname}/journal`)).json();
+  expect(journal.entries).toHaveLength(3);
+  expect(await next.evaluate(() => Object.keys(localStorage).filter((key) => key.includes("unsent")))).toEqual([]);
+});

@@ -2,6 +2,7 @@
 // Where filters and sorting are chosen, and the line that says what they leave out.
 
 /** @import { Store } from "./store.js" */
+/** @import { Row, Person } from "./types.js" */
 /** @import { Look } from "./look.js" */
 /** @import { Remembered } from "./remembered.js" */
 import { element, quietButton } from "./card/fields.js";
@@ -41,7 +42,11 @@ export function drawLook(store, remembered) {
   state.append(...Object.entries(STATE_WORDS).map(([value, label]) => new Option(label, value)));
   store.lookAt(lookIn(remembered.get("look")));
   let offered = "";
-  let kept = "";
+  /** What is drawn. @type {{ rows: Row[] | null, look: Look | null, people: Person[] | null }} */ let drawn = {
+    rows: null,
+    look: null,
+    people: null,
+  };
 
   form.addEventListener("submit", (event) => event.preventDefault());
   form.addEventListener("keydown", (event) => event.stopPropagation());
@@ -62,7 +67,26 @@ export function drawLook(store, remembered) {
   draw();
 
   function draw() {
-    const { look } = store;
+    const { look, rows } = store;
+    if (rows === drawn.rows && look === drawn.look && store.people === drawn.people) return;
+    if (rows !== drawn.rows || store.people !== drawn.people) offer();
+    // What was looked for may be gone.
+    if (look.phase !== "" && !store.position.has(look.phase)) store.lookAt({ phase: "" });
+    if (JSON.stringify(lookIn(remembered.get("look"))) !== JSON.stringify(look)) remembered.set("look", look);
+    if (document.activeElement !== field("text")) /** @type {HTMLInputElement} */ (field("text")).value = look.text;
+    for (const name of CHECKS) check(name, look[name]);
+    for (const name of CHOICES) field(name).value = look[name];
+    field("sort").value = look.sort?.col ?? "";
+    check("down", look.sort?.down ?? false);
+    if (look.columns !== drawn.look?.columns || !drawn.look) drawColumns();
+    views.draw();
+    drawn = { rows, look, people: store.people };
+    line.hidden = filtersOf(look) === 0 && !store.isFlat;
+    if (!line.hidden) words.textContent = sentence();
+  }
+
+  /** The people, labels and phases that tasks are found by. */
+  function offer() {
     const options = {
       owner: [["Anyone", ""], ["Nobody", "nobody"], ...store.people.map(({ id, name }) => [name, id])],
       labelled: [["Any", ""], ["None", "-"], ...labelsOf(store).map((label) => [label, label])],
@@ -72,32 +96,13 @@ export function drawLook(store, remembered) {
       ],
     };
     const now = JSON.stringify(options);
-    if (now !== offered) {
-      for (const [name, choices] of Object.entries(options))
-        /** @type {HTMLSelectElement} */ (field(name)).replaceChildren(
-          ...choices.map(([words, value]) => new Option(words, value)),
-        );
-      document.getElementById("labels")?.replaceChildren(...labelsOf(store).map((label) => new Option("", label)));
-      offered = now;
-      kept = "";
-    }
-    // What was looked for may be gone.
-    if (look.phase !== "" && !store.position.has(look.phase)) store.lookAt({ phase: "" });
-    if (kept !== JSON.stringify(look)) {
-      const isNew = JSON.stringify(lookIn(remembered.get("look"))) !== JSON.stringify(look);
-      kept = JSON.stringify(look);
-      if (isNew) remembered.set("look", look);
-      if (document.activeElement !== field("text")) /** @type {HTMLInputElement} */ (field("text")).value = look.text;
-      for (const name of CHECKS) check(name, look[name]);
-      for (const name of CHOICES) field(name).value = look[name];
-      field("sort").value = look.sort?.col ?? "";
-      check("down", look.sort?.down ?? false);
-      drawColumns();
-      views.draw();
-    }
-    const filters = filtersOf(look);
-    line.hidden = filters === 0 && !store.isFlat;
-    if (!line.hidden) words.textContent = sentence();
+    if (now === offered) return;
+    offered = now;
+    for (const [name, choices] of Object.entries(options))
+      /** @type {HTMLSelectElement} */ (field(name)).replaceChildren(
+        ...choices.map(([words, value]) => new Option(words, value)),
+      );
+    document.getElementById("labels")?.replaceChildren(...labelsOf(store).map((label) => new Option("", label)));
   }
 
   /** Each column with its width and its place; those that are not shown come last. */

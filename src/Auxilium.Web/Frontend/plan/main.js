@@ -199,6 +199,7 @@ if (isPlan) {
   list.draw();
 }
 store.changed();
+outbox.resume();
 const asked = store.row(location.hash.slice(1));
 if (asked) show(asked.id);
 if (isPlan && store.rows.length === 0) element("new-task").focus();

@@ -14,6 +14,7 @@ import { iso } from "./time.js";
  * @property {(changes: Changes) => void} [onDone]
  * @property {(refusal: Refusal) => void} onRefused
  * @property {string} [id]
+ * @property {number} [baseVersion] of the plan that it was made on, where that was another page's
  */
 
 /** @typedef {{ message: string, code?: string, theirs?: string, yours?: string, by?: string }} Refusal */
@@ -26,10 +27,12 @@ export class Outbox {
   #token;
   /** @type {Job[]} */ #jobs = [];
   #sending = false;
+  #unsent;
 
   /** @param {Store} store @param {string} project @param {string} token */
   constructor(store, project, token) {
     this.#store = store;
+    this.#unsent = new Unsent(project);
     this.#address = `/api/v1/projects/${project}/edits`;
     this.#token = token;
     addEventListener("beforeunload", (event) => {
@@ -39,8 +42,36 @@ export class Outbox {
 
   /** @param {Job} job */
   send(job) {
+    job.id ??= crypto.randomUUID();
     this.#jobs.push(job);
+    this.#keep();
     if (!this.#sending) void this.#run();
+  }
+
+  /** Sends what another page was closed with before it had an answer: with the same ids, so that nothing is applied twice. */
+  resume() {
+    const tell = (/** @type {Refusal} */ { message }) => {
+      this.#store.notice = {
+        tone: "problem",
+        text: `An edit made before this page was opened could not be kept. ${message}`,
+      };
+      this.#store.changed();
+    };
+    for (const { edit, ...job } of this.#unsent.take()) this.send({ ...job, make: () => edit, onRefused: tell });
+  }
+
+  #keep() {
+    const { version } = this.#store.project;
+    this.#unsent.keep(
+      this.#jobs.map(({ id, takeBack, overrule, near, baseVersion = version, make }) => ({
+        id,
+        takeBack,
+        overrule,
+        near,
+        baseVersion,
+        edit: takeBack ? null : make(),
+      })),
+    );
   }
 
   /** What an edit would do. @param {object} edit @returns {Promise<Ripple | Refusal>} */
@@ -91,14 +122,15 @@ export class Outbox {
       const what = job.takeBack ? { takeBack: job.takeBack } : { edit: job.make() };
       if (job.takeBack || what.edit) await this.#deliver(job, what);
       this.#jobs.shift();
+      this.#keep();
     }
     this.#sending = false;
   }
 
   /** @param {Job} job @param {object} what */
   async #deliver(job, what) {
-    job.id ??= crypto.randomUUID();
-    const body = this.#body(job.id, {
+    const body = this.#body(/** @type {string} */ (job.id), {
+      ...(job.baseVersion === undefined ? {} : { baseVersion: job.baseVersion }),
       ...what,
       overrule: job.overrule ?? false,
       near: job.near === undefined ? null : iso(job.near),
@@ -144,6 +176,38 @@ export class Outbox {
   #post(query, body, address = this.#address) {
     const headers = { "Content-Type": "application/json", "X-Auxilium-Token": this.#token };
     return fetch(address + query, { method: "POST", headers, body });
+  }
+}
+
+/** Edits of a project that have no answer yet, kept by the browser: closing the page loses none. */
+class Unsent {
+  #prefix;
+  #key;
+
+  /** @param {string} project */
+  constructor(project) {
+    this.#prefix = `auxilium-unsent-${project}-`;
+    this.#key = this.#prefix + crypto.randomUUID();
+  }
+
+  /** @param {object[]} jobs */
+  keep(jobs) {
+    if (jobs.length === 0) localStorage.removeItem(this.#key);
+    else localStorage.setItem(this.#key, JSON.stringify(jobs));
+  }
+
+  /** What other pages left, the oldest first. @returns {{ id: string, takeBack?: "lastEdit" | "lastTakeBack", overrule?: boolean, near?: number, baseVersion: number, edit: object | null }[]} */
+  take() {
+    const keys = Object.keys(localStorage).filter((key) => key.startsWith(this.#prefix) && key !== this.#key);
+    const left = keys.flatMap((key) => {
+      try {
+        return JSON.parse(localStorage.getItem(key) ?? "[]");
+      } catch {
+        return [];
+      }
+    });
+    for (const key of keys) localStorage.removeItem(key);
+    return left;
   }
 }
 

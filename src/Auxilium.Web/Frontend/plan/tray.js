@@ -27,6 +27,7 @@ export function drawTray(store, preview, actions, timeline, show) {
   const count = element("span", { class: "tray-count" });
   button.append(" ", count);
   let drawn = "";
+  /** @type {Row[] | null} */ let seen = null;
   let isOpen = false;
 
   button.addEventListener("click", () => set(!isOpen));
@@ -109,10 +110,15 @@ export function drawTray(store, preview, actions, timeline, show) {
   }
 
   function draw() {
+    if (seen === store.rows && drawn !== "") return;
+    seen = store.rows;
     const rows = waiting();
     count.textContent = String(rows.length);
     button.hidden = isOpen || rows.length === 0;
-    if (!isOpen) return;
+    if (!isOpen) {
+      drawn = "closed";
+      return;
+    }
     const now = JSON.stringify(rows.map(({ id, name, length, owner }) => [id, name, length, owner]));
     if (now === drawn) return;
     drawn = now;
