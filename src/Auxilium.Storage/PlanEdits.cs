@@ -32,17 +32,16 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
 
         var target = request.TakeBack is { } which ? await TargetAsync(db, project, request, which, cancel) : null;
         if (request.TakeBack is not null && target is null) return new NothingToTakeBack();
-        var json = new EditJson(today);
-        var edit = target is null ? request.Edit! : json.Read(target.Inverse);
+        var edit = target is null ? request.Edit! : new EditJson(today).Read(target.Inverse);
         var edited = EditPipeline.Run(current.Schedule, edit, today, await DirectoryForAsync(db, edit, cancel));
         if (!request.Overrule && await ConflictAsync(db, current, request, target, edited, cancel) is { } conflict) return conflict;
 
         var lead = target is null ? RippleText.Lead(edited) : [new TextRun(target.TakesBack is null ? "Taken back" : "Done again", true), new TextRun($": {target.Summary}")];
         var sentence = RippleText.Of(edited, lead);
         var ranks = await new PlanWriter(db, project).WriteAsync(current.Schedule.Plan, current.Ranks, edited.Applied, cancel);
-        PlanRows.Fill(row, edited.Applied.Plan);
+        PlanRows.Fill(row, edited.Applied.Plan, current.Schedule.Plan);
         row.Version++;
-        db.Journal.Add(Entry(project, row.Version, request, json, edited, target, sentence));
+        db.Journal.Add(Entry(project, row.Version, request, edited, target, sentence));
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         var after = new StoredPlan(project, row.Version, () => edited.After, ranks);
@@ -155,15 +154,15 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
         return null;
     }
 
-    private JournalRow Entry(Guid project, int version, EditRequest request, EditJson json, EditedPlan edited, JournalRow? target, ImmutableArray<TextRun> sentence) => new()
+    private JournalRow Entry(Guid project, int version, EditRequest request, EditedPlan edited, JournalRow? target, ImmutableArray<TextRun> sentence) => new()
     {
         ProjectId = project,
         Version = version,
         EditId = request.EditId,
         PersonId = request.Person,
         At = clock.GetUtcNow().UtcDateTime,
-        Edit = json.Write(edited.Applied.Edit),
-        Inverse = json.Write(edited.Applied.Inverse),
+        Edit = EditJson.Write(edited.Applied.Edit),
+        Inverse = EditJson.Write(edited.Applied.Inverse),
         Touched = [.. edited.Applied.Touched.Select(t => t.ToString())],
         Summary = target?.Summary ?? string.Concat(RippleText.Lead(edited).Select(r => r.Text)),
         Sentence = JsonSerializer.Serialize(sentence),

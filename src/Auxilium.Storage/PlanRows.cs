@@ -34,7 +34,10 @@ internal static class PlanRows
         Links = [.. links.Select(l => new PlanLink(l.From, l.To, ReadLength(l.Lag), l.Kind, l.Elapsed))],
     };
 
-    public static void Fill(ProjectRow row, Plan plan)
+    /// <param name="row">Gets what the plan has.</param>
+    /// <param name="plan">The plan as it is.</param>
+    /// <param name="before">As the row has it: what is the same is not written again.</param>
+    public static void Fill(ProjectRow row, Plan plan, Plan? before = null)
     {
         var project = plan.Project;
         row.Name = project.Name;
@@ -51,8 +54,8 @@ internal static class PlanRows
         row.HoursPerDay = project.Units.HoursPerDay;
         row.DaysPerWeek = project.Units.DaysPerWeek;
         row.CriticalFloat = project.CriticalFloat.ToString();
-        row.Calendars = JsonSerializer.Serialize(plan.Calendars);
-        row.Periods = JsonSerializer.Serialize(project.Periods);
+        if (before is null || before.Calendars != plan.Calendars) row.Calendars = JsonSerializer.Serialize(plan.Calendars);
+        if (before is null || before.Project.Periods != project.Periods) row.Periods = JsonSerializer.Serialize(project.Periods);
     }
 
     public static ProjectRow ToRow(Guid id, int version, DateTime createdAt, Plan plan)

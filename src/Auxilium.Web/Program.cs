@@ -30,6 +30,7 @@ services.AddSingleton<PlanStore>();
 services.AddSingleton<PlanEdits>();
 services.AddSingleton<Looks>();
 services.AddSingleton<PlanViews>();
+services.AddSingleton<ScriptMap>();
 services.AddSingleton<DemoPerson>();
 services.AddSingleton<DemoOrganisation>();
 

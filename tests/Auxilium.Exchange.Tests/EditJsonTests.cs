@@ -42,10 +42,10 @@ public class EditJsonTests
     [MemberData(nameof(Edits))]
     public void An_edit_written_and_read_writes_the_same(PlanEdit edit)
     {
-        var json = Json.Write(edit);
+        var json = EditJson.Write(edit);
         var read = Json.Read(json);
         Assert.IsType(edit.GetType(), read);
-        Assert.Equal(json, Json.Write(read));
+        Assert.Equal(json, EditJson.Write(read));
     }
 
     [Theory]

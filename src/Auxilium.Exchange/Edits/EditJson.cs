@@ -13,15 +13,22 @@ namespace Auxilium.Exchange.Edits;
 /// Edits as JSON: what the screen sends, the API takes and the journal keeps. The field <c>type</c> says which edit it is, such as
 /// <c>{"type":"setLength","task":"t4","length":"3d"}</c>. Lengths and dates are read as people type them and written exactly.
 /// </summary>
-public sealed class EditJson
+/// <param name="today">The day that <c>today</c> means.</param>
+/// <param name="near">The day that dates without a year are closest to; today when left out.</param>
+public sealed class EditJson(DateOnly today, DateOnly? near = null)
 {
-    private readonly JsonSerializerOptions _options;
+    // Made once: what the serializer finds out about types costs more than a thousand edits.
+    private static readonly JsonSerializerOptions Options = MakeOptions();
 
-    /// <param name="today">The day that <c>today</c> means.</param>
-    /// <param name="near">The day that dates without a year are closest to; today when left out.</param>
-    public EditJson(DateOnly today, DateOnly? near = null)
-    {
-        _options = new JsonSerializerOptions(JsonSerializerDefaults.Web)
+    /// <summary>Whose dates are being read; reading never leaves its thread.</summary>
+    [ThreadStatic]
+    private static EditJson? s_reading;
+
+    private readonly DateOnly _today = today;
+    private readonly DateOnly? _near = near;
+
+    private static JsonSerializerOptions MakeOptions() =>
+        new(JsonSerializerDefaults.Web)
         {
             UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
             RespectNullableAnnotations = true,
@@ -35,7 +42,7 @@ public sealed class EditJson
             Converters =
             {
                 new TextConverter<PlanTime>(text => PlanTime.TryParse(text, out var time) ? time : throw new JsonException($"“{text}” is not an instant like 2027-05-03T09:00.")),
-                new TextConverter<DateOrTime>(text => DateText.TryParse(text, today, out var date, out var problem, near) ? date : throw new JsonException(problem)),
+                new TextConverter<DateOrTime>(text => DateText.TryParse(text, s_reading!._today, out var date, out var problem, s_reading._near) ? date : throw new JsonException(problem)),
                 new TextConverter<Length>(ReadLag),
                 new TextConverter<TypedLength>(text => LengthText.TryParse(text, out var length, out var tentative, out var problem) ? new TypedLength(length, tentative) : throw new JsonException(problem)),
                 new CalendarConverter(),
@@ -43,21 +50,20 @@ public sealed class EditJson
                 new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false),
             },
         };
-    }
 
     /// <summary>The names of all edits, as <c>type</c> has them.</summary>
     public static IReadOnlyList<string> TypeNames { get; } = [.. EditTypes().Select(t => PlanDocumentNames.Camel(t.Name)).Order()];
 
-    public string Write(PlanEdit edit) => JsonSerializer.Serialize(edit, _options);
+    public static string Write(PlanEdit edit) => JsonSerializer.Serialize(edit, Options);
 
     /// <exception cref="UnreadableDocumentException">It is not an edit; the error has its JSON path.</exception>
-    public PlanEdit Read(string json) => Read(() => JsonSerializer.Deserialize<PlanEdit>(json, _options));
+    public PlanEdit Read(string json) => Read(() => JsonSerializer.Deserialize<PlanEdit>(json, Options));
 
     /// <inheritdoc cref="Read(string)"/>
     public PlanEdit Read(JsonElement json)
     {
         if (GapIn(json, "$.edit") is { } path) throw new UnreadableDocumentException([new DocumentError(path, "edit", "A list in an edit has no empty entries: leave this one out.")]);
-        return Read(() => json.Deserialize<PlanEdit>(_options));
+        return Read(() => json.Deserialize<PlanEdit>(Options));
     }
 
     /// <summary>The path of the first <c>null</c> in a list.</summary>
@@ -68,8 +74,9 @@ public sealed class EditJson
         _ => null,
     };
 
-    private static PlanEdit Read(Func<PlanEdit?> read)
+    private PlanEdit Read(Func<PlanEdit?> read)
     {
+        s_reading = this;
         try
         {
             return read() ?? throw new JsonException("An edit is missing.");
@@ -78,6 +85,10 @@ public sealed class EditJson
         {
             var path = (e as JsonException)?.Path is { Length: > 0 } p ? p : "$";
             throw new UnreadableDocumentException([new DocumentError("$.edit" + path[1..], "edit", Sentence(e.Message))]);
+        }
+        finally
+        {
+            s_reading = null;
         }
     }
 

@@ -4,13 +4,13 @@ namespace Auxilium.Web.Access;
 public static class SecurityHeaders
 {
     private const string Policy =
-        "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self'; font-src 'self'; connect-src 'self'; "
+        "default-src 'none'; script-src 'self' {0}; style-src 'self'; img-src 'self'; font-src 'self'; connect-src 'self'; "
         + "form-action 'self'; base-uri 'none'; frame-ancestors 'none'";
 
     public static IApplicationBuilder UseSecurityHeaders(this IApplicationBuilder app) => app.Use((context, next) =>
     {
         var headers = context.Response.Headers;
-        headers.ContentSecurityPolicy = Policy;
+        headers.ContentSecurityPolicy = Policy.Replace("{0}", context.RequestServices.GetRequiredService<ScriptMap>().Source, StringComparison.Ordinal);
         headers.XContentTypeOptions = "nosniff";
         headers.XFrameOptions = "DENY";
         headers["Referrer-Policy"] = "same-origin";

@@ -42,8 +42,7 @@ internal static class ChecksApi
     private static async Task<IResult> CheckUpAsync(Guid id, PlanStore store, Today today, CancellationToken cancel)
     {
         if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
-        var edits = new EditJson(today.Date);
-        return Results.Ok(PlanCheck.Of(plan.Schedule, today.Date).Select(finding => FindingDocument.Of(finding, plan.Schedule.Plan, edits)));
+        return Results.Ok(PlanCheck.Of(plan.Schedule, today.Date).Select(finding => FindingDocument.Of(finding, plan.Schedule.Plan)));
     }
 
     private static async Task<IResult> ForecastAsync(Guid id, PlanStore store, CancellationToken cancel, int runs = 10_000, int seed = 1, string spread = "pertBeta")
@@ -98,12 +97,12 @@ internal static class ChecksApi
 /// <param name="Fix">What would mend it: an edit to send as it is.</param>
 public sealed record FindingDocument(string Kind, IReadOnlyList<FoundTask> Tasks, string Sentence, string Why, FixDocument? Fix)
 {
-    internal static FindingDocument Of(Finding finding, Plan plan, EditJson edits) => new(
+    internal static FindingDocument Of(Finding finding, Plan plan) => new(
         Words.Camel(finding.Kind),
         [.. finding.Tasks.Select(id => new FoundTask(id, plan.Index.NumberOf(plan.Index.RowOf(id)), plan.Find(id)!.Name))],
         finding.Sentence,
         finding.Why,
-        finding.Fix is { } fix ? new FixDocument(fix.Label, JsonNode.Parse(edits.Write(fix.Edit))!) : null);
+        finding.Fix is { } fix ? new FixDocument(fix.Label, JsonNode.Parse(EditJson.Write(fix.Edit))!) : null);
 }
 
 public sealed record FoundTask(string Id, string Outline, string Name);

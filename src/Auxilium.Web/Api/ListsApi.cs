@@ -32,7 +32,7 @@ internal static class ListsApi
             if (OptionsOf(request) is not { } options) return Problems.Bad("“columns” names kinds of columns, and “dateOrder” is dayFirst or monthFirst.", "value");
             if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
             var reading = ListReader.Read(request.Text, options, plan.Schedule, await store.DirectoryAsync(cancel), today.Date);
-            return Results.Ok(ListDocument.Of(reading, new EditJson(today.Date)));
+            return Results.Ok(ListDocument.Of(reading));
         }
         catch (UnreadableDocumentException unreadable)
         {
@@ -79,14 +79,14 @@ public sealed record ListRequest(string? Text, IReadOnlyList<string>? Columns = 
 /// <param name="Edit">What to send to add its rows.</param>
 public sealed record ListDocument(IReadOnlyList<ListColumnDocument> Columns, IReadOnlyList<ListRowDocument> Rows, string? DateOrder, bool AskDateOrder, IReadOnlyList<string> NewPeople, string? Problem, JsonNode? Edit)
 {
-    internal static ListDocument Of(ListReading reading, EditJson edits) => new(
+    internal static ListDocument Of(ListReading reading) => new(
         [.. reading.Columns.Select(c => new ListColumnDocument(Words.Camel(c.Kind), c.Heading, c.Sample))],
         [.. reading.Rows.Select(ListRowDocument.Of)],
         reading.Order == Exchange.Lists.DateOrder.Unknown ? null : Words.Camel(reading.Order),
         reading.AskOrder,
         reading.NewPeople,
         reading.Problem,
-        reading.Edit is { } edit ? JsonNode.Parse(edits.Write(edit)) : null);
+        reading.Edit is { } edit ? JsonNode.Parse(EditJson.Write(edit)) : null);
 }
 
 public sealed record ListColumnDocument(string Kind, string Heading, string Sample);

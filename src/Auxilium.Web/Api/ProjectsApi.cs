@@ -125,10 +125,11 @@ internal static class ProjectsApi
         var (plan, person) = (committed.After, context.User.PersonId());
         if (!changes) return new EditAnswer(plan.Version, committed.Edited is { } done ? RippleDocument.Of(done, committed.Sentence) : null, null);
         if (committed.Edited is not { } edited) return new EditAnswer(plan.Version, null, PlanChanges.Everything(views.Of(plan), await edits.LastAsync(plan, person, cancel)));
-        var (undo, redo) = await edits.CanTakeBackAsync(plan.Id, person, cancel);
+        // Whoever has just made an edit can undo it, and there is nothing to do again.
+        var (undo, redo) = document.TakeBack is null ? (true, false) : await edits.CanTakeBackAsync(plan.Id, person, cancel);
         // Whoever saw an older version gets every row.
         var before = document.BaseVersion == committed.Before.Version ? views.Of(committed.Before) : null;
-        return new EditAnswer(plan.Version, null, PlanChanges.Between(before, views.Of(plan), undo, redo, committed.Sentence, edited.Ripple.Moves.Count));
+        return new EditAnswer(plan.Version, null, PlanChanges.Between(before, views.Of(plan, committed.Before), undo, redo, committed.Sentence, edited.Ripple.Moves.Count));
     }
 }
 

@@ -12,7 +12,8 @@ import { tintOf } from "./tint.js";
 const TINTS = ["data-hue", "data-tint"];
 
 export const HEAD_HEIGHT = 46;
-const OVERSCAN = 8;
+const OVERSCAN = 6;
+const BLOCK = 8; // rows come and go by so many, so that most frames of scrolling draw nothing
 
 export class ListView {
   #store;
@@ -23,6 +24,7 @@ export class ListView {
   #body;
   #newRow;
   #mark = document.createElement("div");
+  /** @type {[number, number]} */ #range = [0, 0];
   /** @type {Map<string, { element: HTMLElement, signature: string }>} */ #drawn = new Map();
 
   /** @param {Store} store @param {Sight} sight @param {HTMLElement} list */
@@ -49,7 +51,13 @@ export class ListView {
     const top = Math.max(0, this.#sight.top - HEAD_HEIGHT);
     const first = Math.floor(top / this.#store.rowHeight) - OVERSCAN;
     const last = Math.ceil((top + this.#sight.height) / this.#store.rowHeight) + OVERSCAN;
-    return [Math.max(0, first), Math.min(this.#store.shown.length, last)];
+    const [from, to] = [Math.floor(first / BLOCK) * BLOCK, Math.ceil(last / BLOCK) * BLOCK];
+    return [Math.max(0, from), Math.min(this.#store.shown.length, to)];
+  }
+
+  /** Whether all rows in sight are drawn. */
+  get isDrawn() {
+    return this.range().join() === this.#range.join();
   }
 
   get height() {
@@ -60,7 +68,7 @@ export class ListView {
     this.#layColumns();
     this.#frame.classList.toggle("has-wrap", this.#store.look.wrap);
     const { shown: rows, current } = this.#store;
-    const [first, last] = this.range();
+    const [first, last] = (this.#range = this.range());
     this.#body.style.height = `${this.height}px`;
     this.#body.parentElement?.setAttribute("aria-rowcount", String(rows.length + 2));
     const wanted = new Set(rows.slice(first, last).map((row) => row.id));

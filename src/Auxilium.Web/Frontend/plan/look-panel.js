@@ -29,6 +29,18 @@ const CHOICES = /** @type {const} */ ([
 /** Fields of a look that are on or off. */
 const CHECKS = /** @type {const} */ (["keyOnly", "hideDone", "milestones", "finishPath", "wrap", "periods", "others"]);
 
+const MOST_PHASES = 150;
+
+/** Phases, down to the level at which there are not too many to choose from; the one that is chosen as well. @param {Store} store */
+function phasesToChoose({ rows, look }) {
+  const phases = rows.filter((row) => row.kind === "phase");
+  let level = Math.max(0, ...phases.map((row) => row.level));
+  while (level > 0 && phases.filter((row) => row.level <= level).length > MOST_PHASES) level--;
+  const some = phases.filter((row) => row.level <= level).slice(0, MOST_PHASES);
+  const chosen = phases.find((row) => row.id === look.phase);
+  return chosen && !some.includes(chosen) ? [...some, chosen] : some;
+}
+
 /** The labels that tasks have, in order. @param {Store} store */
 export const labelsOf = (store) =>
   [...new Set(store.rows.flatMap(({ label }) => (label ? [label] : [])))].sort((a, b) => a.localeCompare(b));
@@ -90,10 +102,7 @@ export function drawLook(store, remembered) {
     const options = {
       owner: [["Anyone", ""], ["Nobody", "nobody"], ...store.people.map(({ id, name }) => [name, id])],
       labelled: [["Any", ""], ["None", "-"], ...labelsOf(store).map((label) => [label, label])],
-      phase: [
-        ["Any", ""],
-        ...store.rows.filter((row) => row.kind === "phase").map((row) => [`${row.no} ${row.name}`, row.id]),
-      ],
+      phase: [["Any", ""], ...phasesToChoose(store).map((row) => [`${row.no} ${row.name}`, row.id])],
     };
     const now = JSON.stringify(options);
     if (now === offered) return;

@@ -3,7 +3,6 @@
 
 import { Actions } from "./actions.js";
 import { TaskCard } from "./card/card.js";
-import { drawChains } from "./chains.js";
 import { listenToClipboard } from "./clipboard.js";
 import { drawChoice } from "./choice.js";
 import { CellEditor } from "./editor.js";
@@ -17,8 +16,6 @@ import { Outbox } from "./outbox.js";
 import { drawLook } from "./look-panel.js";
 import { makePalette } from "./palette.js";
 import { makePaste } from "./paste.js";
-import { drawLanes } from "./lanes.js";
-import { drawMonth } from "./month.js";
 import { Preview } from "./preview.js";
 import { drawProblems } from "./problems.js";
 import { listenToRowDrags } from "./row-drag.js";
@@ -42,10 +39,11 @@ const data = JSON.parse(element("plan-data").textContent ?? "");
 const isPlan = main.dataset.look === "plan";
 
 const store = new Store(data.changes);
+let isFollowing = false;
 const outbox = new Outbox(store, main.dataset.project ?? "", main.dataset.token ?? "");
 const actions = new Actions(store, outbox);
 const preview = new Preview(store, outbox);
-const sight = new Sight(board, element("list"), () => store.changed());
+const sight = new Sight(board, element("list"), follow, () => store.changed());
 const list = new ListView(store, sight, element("list"));
 const editor = new CellEditor(store, list, actions);
 const timeline = new Timeline(store, sight, element("timeline"), list, remembered("scale", "weeks"));
@@ -127,9 +125,17 @@ drawLook(store, new Remembered(main.dataset.project ?? "", main.dataset.token ??
 const turnTray = drawTray(store, preview, actions, timeline, show);
 showOthers(store, main.dataset.project ?? "");
 const openCard = (/** @type {string} */ id) => void card.open(id);
-if (main.dataset.look === "lanes") drawLanes(store, preview, actions, element("lanes"), openCard);
-if (main.dataset.look === "month") drawMonth(store, preview, actions, element("month"), openCard);
+// The other looks are fetched when they are looked at.
+if (main.dataset.look === "lanes") {
+  const { drawLanes } = await import("./lanes.js");
+  drawLanes(store, preview, actions, element("lanes"), openCard);
+}
+if (main.dataset.look === "month") {
+  const { drawMonth } = await import("./month.js");
+  drawMonth(store, preview, actions, element("month"), openCard);
+}
 if (main.dataset.look === "chains") {
+  const { drawChains } = await import("./chains.js");
   const picture = drawChains(store, preview, actions, element("chains"), openCard);
   listenToLinks(store, outbox, actions, picture);
 }
@@ -229,6 +235,20 @@ function chooseOne(name, first, act) {
   for (const button of buttons) button.addEventListener("click", () => press(button.dataset[name] ?? first));
   press(first);
   return press;
+}
+
+/** Scrolling draws what comes into sight, a block at a time; most frames only take along what stays in place. */
+function follow() {
+  if (isFollowing) return;
+  isFollowing = true;
+  requestAnimationFrame(() => {
+    isFollowing = false;
+    if (store.problemAt !== null) store.changed();
+    const isDrawn = list.isDrawn && timeline.isDrawn;
+    if (!list.isDrawn) list.draw();
+    if (isDrawn) timeline.follow();
+    else timeline.draw();
+  });
 }
 
 /** The other looks have no timeline to show anything on. @param {() => void} act */

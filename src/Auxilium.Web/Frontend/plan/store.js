@@ -4,7 +4,7 @@
 /** @import { Changes, Row, Link, Person, Closed, Project, Draft, Run } from "./types.js" */
 /** @import { Look } from "./look.js" */
 /** @import { Place } from "./place.js" */
-import { EVERYTHING, filtersOf, insideOf, passes, plainLook, shownRows } from "./look.js";
+import { emptyRow, EVERYTHING, filtersOf, insideOf, passes, plainLook, shownRows } from "./look.js";
 import { Selection } from "./selection.js";
 
 export class Store {
@@ -93,7 +93,7 @@ export class Store {
   apply(changes) {
     this.project = changes.project;
     const known = new Map(this.rows.map((row) => [row.id, row]));
-    const fresh = new Map(changes.rows.map((row) => [row.id, /** @type {Row} */ (merged(known.get(row.id), row))]));
+    const fresh = new Map(changes.rows.map((row) => [row.id, merged(known.get(row.id), row)]));
     for (const id of fresh.keys()) this.unsaved.delete(id);
     const order = changes.order ?? this.rows.filter((row) => !row.unsaved || fresh.has(row.id)).map((row) => row.id);
     this.rows = order.map((id) => /** @type {Row} */ (fresh.get(id) ?? known.get(id)));
@@ -220,8 +220,8 @@ export class Store {
   }
 }
 
-/** A saved row with what has changed of it; a new one is whole. @param {Row | undefined} known @param {Partial<Row>} change */
-const merged = (known, change) => (known && !known.unsaved ? { ...known, ...change } : change);
+/** A saved row with what has changed of it; of a new one only what is not as usual is told. @param {Row | undefined} known @param {Partial<Row> & { id: string }} change @returns {Row} */
+const merged = (known, change) => ({ ...(known && !known.unsaved ? known : emptyRow(change.id, "")), ...change });
 
 /** Phases with the lines of their first and last row. @param {Row[]} shown */
 function phasesOf(shown) {

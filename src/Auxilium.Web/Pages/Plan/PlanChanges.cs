@@ -5,7 +5,7 @@ using Auxilium.Storage;
 namespace Auxilium.Web.Pages.Plan;
 
 /// <summary>What the Plan screen draws anew after an edit; parts that did not change are <c>null</c>.</summary>
-/// <param name="Rows">Rows that are new, whole, and of those that are other than before what is other, with their ids.</param>
+/// <param name="Rows">Rows that are new, with all that is not as usual, and of those that are other than before what is other, with their ids.</param>
 /// <param name="Order">Ids of all rows in order, when rows came, went or moved.</param>
 /// <param name="Sentence">For the ripple strip.</param>
 /// <param name="Moved">How many tasks the newest edit moved.</param>
@@ -46,5 +46,5 @@ public sealed record PlanChanges(
         Between(null, view, last.CanUndo, last.CanRedo, last.Did?.Sentence ?? [], last.Did?.Moves.Count ?? 0);
 
     private static IReadOnlyList<T>? Unless<T>(IReadOnlyList<T>? before, IReadOnlyList<T> after) =>
-        before is not null && before.SequenceEqual(after) ? null : after;
+        before is not null && (ReferenceEquals(before, after) || before.SequenceEqual(after)) ? null : after;
 }

@@ -68,6 +68,9 @@ public sealed record PlanView
 {
     private const int DaysAround = 70;
     private const int MostDays = 4_000;
+    private const int Stretch = 56;
+
+    private static readonly ConditionalWeakTable<WorkTime, KnownClosed> Known = [];
 
     public required ProjectView Project { get; init; }
 
@@ -82,11 +85,14 @@ public sealed record PlanView
 
     public required IReadOnlyList<ClosedDays> Closed { get; init; }
 
-    internal static PlanView Of(StoredPlan stored, DateOnly today)
+    /// <param name="stored">The version to draw.</param>
+    /// <param name="today">The day it is.</param>
+    /// <param name="before">A version before it, with its view on the same day, if there is one.</param>
+    internal static PlanView Of(StoredPlan stored, DateOnly today, (StoredPlan Plan, PlanView View)? before = null)
     {
         var schedule = stored.Schedule;
         var plan = schedule.Plan;
-        var rows = new RowViews(schedule, today);
+        var rows = new RowViews(schedule, today, before is var (was, view) ? KnownRows.Of(was.Schedule, schedule, view.Rows) : null);
         var spare = Ripple.Spare(schedule);
         var hours = Hours(plan.ProjectCalendar, schedule.Start);
         return new PlanView
@@ -144,15 +150,28 @@ public sealed record PlanView
     }
 
     /// <summary>Days without work on the project calendar, from before the first date to after the last.</summary>
-    private static List<ClosedDays> ClosedOf(Schedule schedule, DateOnly today)
+    private static IReadOnlyList<ClosedDays> ClosedOf(Schedule schedule, DateOnly today)
     {
         var plan = schedule.Plan;
-        var starts = Enumerable.Range(0, plan.Index.Count).Where(row => !schedule.IsOff(row)).Select(row => schedule.StartOf(row).Day).Append(schedule.Start.Day).Append(today.DayNumber);
-        var first = starts.Min() - DaysAround;
-        var last = Math.Min(first + MostDays, Math.Max(Math.Max(schedule.Finish.Day, plan.Project.FinishBy?.Day ?? 0), today.DayNumber) + 2 * DaysAround);
+        var (start, finish) = (Math.Min(schedule.Start.Day, today.DayNumber), Math.Max(schedule.Finish.Day, today.DayNumber));
+        for (var row = 0; row < plan.Index.Count; row++)
+            if (!schedule.IsOff(row))
+                start = Math.Min(start, schedule.StartOf(row).Day);
+        // In whole stretches, so that an edit which moves the finish rarely needs others.
+        var first = (start - DaysAround) / Stretch * Stretch;
+        var last = (Math.Min(first + MostDays, Math.Max(finish, plan.Project.FinishBy?.Day ?? 0) + 2 * DaysAround) / Stretch + 1) * Stretch;
+        var calendar = plan.ProjectCalendar;
+        if (Known.TryGetValue(calendar, out var known) && known.Calendars == plan.Calendars && known.First == first && known.Last == last) return known.Days;
+        var days = ClosedBetween(plan, first, last);
+        Known.AddOrUpdate(calendar, new KnownClosed(plan.Calendars, first, last, days));
+        return days;
+    }
+
+    private static List<ClosedDays> ClosedBetween(Planning.Plans.Plan plan, int first, int last)
+    {
         var names = plan.CalendarBook.Find(plan.Project.Calendar ?? "")?.Exceptions.Where(e => e.Work.IsEmpty).ToImmutableArray() ?? [];
         var closed = new List<ClosedDays>();
-        for (var day = first; day <= last; day++)
+        for (var day = first; day < last; day++)
         {
             var date = DateOnly.FromDayNumber(day);
             if (plan.ProjectCalendar.WorkedOn(date) > 0) continue;
@@ -163,6 +182,8 @@ public sealed record PlanView
         }
         return closed;
     }
+
+    private sealed record KnownClosed(ImmutableArray<WorkCalendar> Calendars, int First, int Last, IReadOnlyList<ClosedDays> Days);
 }
 
 /// <summary>Makes each view of a version once: an edit compares the one before with the one after.</summary>
@@ -170,11 +191,16 @@ public sealed class PlanViews(Today today)
 {
     private readonly ConditionalWeakTable<StoredPlan, PlanView> _views = [];
 
-    public PlanView Of(StoredPlan plan)
+    /// <param name="plan">The version to draw.</param>
+    /// <param name="before">The version before it, which spares making what is the same.</param>
+    public PlanView Of(StoredPlan plan, StoredPlan? before = null)
     {
-        if (_views.TryGetValue(plan, out var known) && known.Project.Today == PlanTime.On(today.Date).Minutes) return known;
-        var view = PlanView.Of(plan, today.Date);
+        if (Find(plan) is { } known) return known;
+        var view = PlanView.Of(plan, today.Date, before is not null && Find(before) is { } earlier ? (before, earlier) : null);
         _views.AddOrUpdate(plan, view);
         return view;
     }
+
+    private PlanView? Find(StoredPlan plan) =>
+        _views.TryGetValue(plan, out var known) && known.Project.Today == PlanTime.On(today.Date).Minutes ? known : null;
 }

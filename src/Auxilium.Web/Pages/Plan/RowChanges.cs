@@ -6,8 +6,9 @@ namespace Auxilium.Web.Pages.Plan;
 /// <summary>What became other in the rows of a plan. An edit that moves hundreds of rows changes little more than their dates.</summary>
 internal static class RowChanges
 {
-    private static readonly (string Name, PropertyInfo Property)[] Fields =
-        [.. typeof(RowView).GetProperties().Select(p => (JsonNamingPolicy.CamelCase.ConvertName(p.Name), p))];
+    private delegate void Compare(RowView was, RowView now, Dictionary<string, object?> changed);
+
+    private static readonly Compare[] Fields = [.. typeof(RowView).GetProperties().Select(FieldOf)];
 
     /// <param name="before">The rows as the screen has them, by id.</param>
     /// <param name="after">The rows as they are.</param>
@@ -26,9 +27,22 @@ internal static class RowChanges
     private static Dictionary<string, object?> Of(RowView was, RowView now)
     {
         var changed = new Dictionary<string, object?> { ["id"] = now.Id };
-        foreach (var (name, property) in Fields)
-            if (property.GetValue(now) is var value && !Equals(property.GetValue(was), value))
-                changed[name] = value;
+        foreach (var compare in Fields) compare(was, now, changed);
         return changed;
+    }
+
+    private static Compare FieldOf(PropertyInfo property) =>
+        (Compare)typeof(RowChanges).GetMethod(nameof(Typed), BindingFlags.NonPublic | BindingFlags.Static)!.MakeGenericMethod(property.PropertyType).Invoke(null, [property])!;
+
+    /// <summary>Reads a property by its own getter, so that a value becomes an object only where it is other.</summary>
+    private static Compare Typed<T>(PropertyInfo property)
+    {
+        var name = JsonNamingPolicy.CamelCase.ConvertName(property.Name);
+        var get = property.GetMethod!.CreateDelegate<Func<RowView, T>>();
+        return (was, now, changed) =>
+        {
+            var value = get(now);
+            if (!EqualityComparer<T>.Default.Equals(get(was), value)) changed[name] = value;
+        };
     }
 }

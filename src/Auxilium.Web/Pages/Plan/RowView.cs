@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
@@ -6,7 +7,9 @@ using Auxilium.Planning.Tracking;
 
 namespace Auxilium.Web.Pages.Plan;
 
-/// <summary>One row as the Plan screen draws it. Times are minutes since 0001-01-01T00:00.</summary>
+/// <summary>
+/// One row as the Plan screen draws it. Times are minutes since 0001-01-01T00:00. What most rows have not is left out when it is sent.
+/// </summary>
 public sealed record RowView
 {
     public required string Id { get; init; }
@@ -16,95 +19,125 @@ public sealed record RowView
 
     public required string Name { get; init; }
 
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public required int Level { get; init; }
 
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public string? Parent { get; init; }
 
     /// <summary><c>task</c>, <c>milestone</c> or <c>phase</c>.</summary>
     public required string Kind { get; init; }
 
     /// <summary>As its cell shows it, such as <c>3d?</c>.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public required string Length { get; init; }
 
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public string? Owner { get; init; }
 
     /// <summary>How many people help besides the owner.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public int Helpers { get; init; }
 
     /// <summary>What comes before, as its cell shows it: <c>4, 2.1 + 2d</c>.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public required string After { get; init; }
 
     /// <summary><c>null</c>, as the finish, of a row that takes no part.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public int? Start { get; init; }
 
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public int? Finish { get; init; }
 
     /// <summary>Minutes at which work begins and pauses in turn, from start to finish, with spaces between; <c>null</c> when it does not pause.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public string? Stretches { get; init; }
 
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public int? Deadline { get; init; }
 
     /// <summary>It is shown, but takes no part.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool Off { get; init; }
 
     /// <summary>Whether it has a note.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool Note { get; init; }
 
     /// <summary>One of those that matter most.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool Key { get; init; }
 
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public string? Colour { get; init; }
 
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public string? Label { get; init; }
 
     /// <summary>0 to 1000; 500 is usual.</summary>
     public int Priority { get; init; }
 
     /// <summary>How far its checklist is, such as "1 of 3"; <c>null</c> when it has none.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public string? Steps { get; init; }
 
     /// <summary>How many pages and addresses belong to it.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public int References { get; init; }
 
     /// <summary>When it comes again, in words, of a phase of occurrences.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public string? Repeats { get; init; }
 
     /// <summary>Where the done part of the bar ends; <c>null</c> when nothing is done.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public int? DoneTo { get; init; }
 
     /// <summary>The latest finish that keeps the project's; <c>null</c> when there is none or nothing to spare.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public int? LateFinish { get; init; }
 
     /// <summary>Total float in words, such as "2 days".</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public string? Spare { get; init; }
 
     /// <summary>Percent, 0 to 100.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public required double Progress { get; init; }
 
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public required bool Critical { get; init; }
 
     /// <summary>Of leaves: <c>waiting</c>, <c>ready</c>, <c>underWay</c>, <c>lateToStart</c>, <c>overdue</c> or <c>done</c>.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public string? State { get; init; }
 
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool Started { get; init; }
 
     /// <summary>Names of what it waits for.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public string? WaitsFor { get; init; }
 
     /// <summary>A fixed date in words, such as "not before Wed 12 May".</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public string? Fixed { get; init; }
 
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool Pinned { get; init; }
 
     /// <summary>Where brackets stand around the date: <c>before</c> it (not before), <c>behind</c> it (not after), on <c>both</c> sides.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public string? FixedSides { get; init; }
 
     /// <summary>What is wrong with its dates.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public string? Warning { get; init; }
 }
 
 /// <summary>Makes the rows of one schedule.</summary>
-internal sealed class RowViews(Schedule schedule, DateOnly today)
+internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? known = null)
 {
     private readonly TaskStates _states = new(schedule, today);
     private readonly ILookup<string, PlanLink> _linksTo = schedule.Plan.Links.ToLookup(l => l.To);
@@ -115,6 +148,7 @@ internal sealed class RowViews(Schedule schedule, DateOnly today)
     {
         var plan = schedule.Plan;
         var task = plan.Tasks[row];
+        if (known?.Find(row, _warnings.GetValueOrDefault(task.Id)) is { } same) return same;
         var off = schedule.IsOff(row);
         var phase = off ? plan.Index.IsPhase(row) : schedule.IsPhase(row);
         var common = new RowView

@@ -36,6 +36,23 @@ const FROM = [
 /** A width that can be drawn. @param {number} day */
 export const within = (day) => Math.min(MOST, Math.max(LEAST, day));
 
+/** @type {WeakMap<Row[], [number, number]>} */
+const extents = new WeakMap();
+
+/** The first and the last day of rows, worked out once for each list of them. @param {Row[]} rows @returns {[number, number]} */
+function extentOf(rows) {
+  let extent = extents.get(rows);
+  if (extent) return extent;
+  extent = [Infinity, -Infinity];
+  for (const { start, finish, lateFinish } of rows) {
+    if (start === null) continue;
+    extent[0] = Math.min(extent[0], dayOf(start));
+    extent[1] = Math.max(extent[1], dayOf(lateFinish ?? finish));
+  }
+  extents.set(rows, extent);
+  return extent;
+}
+
 /** @param {string | number} at a scale by its name, or pixels a day @param {Project} project @param {Row[]} rows @param {number} [row] pixels a row is high @returns {Scale} */
 export function scaleFor(at, project, rows, row = 30) {
   const day = within(typeof at === "number" ? at : (SCALES[at] ?? SCALES.weeks));
@@ -43,11 +60,9 @@ export function scaleFor(at, project, rows, row = 30) {
   const margin = Math.max(14, Math.ceil(220 / day));
   let first = Math.min(dayOf(project.start), dayOf(project.today));
   let last = Math.max(dayOf(project.finish), dayOf(project.finishBy ?? 0), dayOf(project.today));
-  for (const { start, finish, lateFinish } of rows) {
-    if (start === null) continue;
-    first = Math.min(first, dayOf(start));
-    last = Math.max(last, dayOf(lateFinish ?? finish));
-  }
+  const [earliest, latest] = extentOf(rows);
+  first = Math.min(first, earliest);
+  last = Math.max(last, latest);
   const firstDay = Math.floor((first - margin) / 7) * 7;
   const lastDay = last + 2 * margin + Math.ceil(500 / day);
   const { dayStart, dayEnd } = project;

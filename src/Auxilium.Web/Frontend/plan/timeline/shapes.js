@@ -18,7 +18,7 @@ const MARK = 5; // the least width of days off that is still worth hatching
 
 /** @typedef {{ first: number, last: number, left: number, right: number, height: number, bottom: number, seen: number }} Viewport rows and pixels in sight, with some around; the bottom and what is seen are the lower and the left edge without */
 
-/** @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Record<"back" | "trays" | "tails" | "links" | "bars" | "knobs" | "ghosts", Shape[]>} */
+/** @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Record<"back" | "trays" | "tails" | "links" | "names" | "bars" | "knobs" | "ghosts", Shape[]>} */
 export function bodyShapes(store, scale, view) {
   const rows = store.shown.slice(view.first, view.last).map((row, i) => ({ row, at: view.first + i }));
   const bars = rows.filter(({ row }) => row.start !== null && row.kind !== "phase");
@@ -28,7 +28,8 @@ export function bodyShapes(store, scale, view) {
     trays: trayShapes(store, scale, view),
     tails: bars.flatMap(({ row, at }) => tailShapes(row, at, scale)),
     links: linkShapes(store, scale, view),
-    bars: [...names, ...bars.map(({ row, at }) => barShape(store, row, at, scale))],
+    names,
+    bars: bars.map(({ row, at }) => barShape(store, row, at, scale)),
     knobs: knobShapes(store, scale),
     ghosts: [...ghostShapes(store, scale), ...dropShapes(store, scale, view)],
   };
@@ -43,7 +44,7 @@ function backShapes(store, scale, view, bands) {
     const width = scale.xOfDay(dayOf(to)) - x;
     if (x > view.right || x + width < view.left || width < MARK) continue;
     const parts = name ? [{ key: "name", tag: "title", at: {}, text: name }] : [];
-    shapes.push({ key: `c${from}`, tag: "rect", at: { x, y: 0, width, height, fill: "url(#hatch)" }, parts });
+    shapes.push({ key: `c${from}`, tag: "rect", at: { x, y: 0, width, height, class: "closed" }, parts });
   }
   shapes.push(...bands);
   const firstDay = Math.max(scale.firstDay, scale.firstDay + Math.floor(view.left / scale.day / 7) * 7);
@@ -99,6 +100,9 @@ function bandShapes(store, scale, view) {
     });
   return { bands, names };
 }
+
+/** The names of the bands alone. @param {Store} store @param {Scale} scale @param {Viewport} view */
+export const bandNames = (store, scale, view) => bandShapes(store, scale, view).names;
 
 /** @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Shape[]} */
 function trayShapes(store, scale, view) {

@@ -10,10 +10,13 @@ import { firstWeekday } from "../look.js";
 import { dayOf, finishDayOf } from "../time.js";
 import { headShapes } from "./head-shapes.js";
 import { SCALES, scaleFor, within } from "./scale.js";
-import { bodyShapes } from "./shapes.js";
+import { bandNames, bodyShapes } from "./shapes.js";
 import { patch, svgElement } from "./svg.js";
 
-const LAYERS = /** @type {const} */ (["back", "trays", "tails", "links", "bars", "knobs", "ghosts"]);
+const LAYERS = /** @type {const} */ (["back", "trays", "tails", "links", "names", "bars", "knobs", "ghosts"]);
+const STRETCH = 240; // pixels by which the picture goes on when one scrolls to the side
+const REST = 160; // milliseconds after which zooming has come to rest, and is drawn in full
+const AROUND = 300; // pixels that are drawn on either side of what is in sight
 
 export class Timeline {
   #store;
@@ -23,6 +26,9 @@ export class Timeline {
   #body = svgElement("svg");
   /** @type {Record<string, SVGElement>} */ #layers = {};
   /** @type {Scale} */ scale;
+  /** Pixels a day as they are drawn. */ #day = 0;
+  /** Where the drawn stretch begins. */ #from = -1;
+  /** @type {ReturnType<typeof setTimeout> | undefined} */ #rest;
 
   /** @param {Store} store @param {Sight} sight @param {HTMLElement} element @param {ListView} list @param {string} scale */
   constructor(store, sight, element, list, scale) {
@@ -57,25 +63,51 @@ export class Timeline {
     size(this.#body, this.scale.width, height);
     // An earlier first day moves everything to the right: the eye stays where it was.
     const added = (before.firstDay - this.scale.firstDay) * this.scale.day;
-    this.#sight.scroll({ left: this.#sight.left + added });
-    const { left } = this.#sight;
-    const right = left + this.#width;
-    const bottom = this.#sight.top + this.#sight.height - HEAD_HEIGHT;
-    patch(
-      this.#head,
-      headShapes(this.#store.project, this.scale, left, right, this.#store.look.weeks, firstWeekday(this.#store.look)),
-    );
-    const shapes = bodyShapes(this.#store, this.scale, {
-      first,
-      last,
-      left: left - 300,
-      right: right + 300,
-      height,
-      bottom,
-      seen: left,
-    });
+    if (added !== 0) this.#sight.aim(this.#sight.left + added, this.scale.width - this.#width);
+    // Bars glide where the plan has changed, not where the scale has.
+    const isZooming = this.#day !== this.scale.day;
+    this.#day = this.scale.day;
+    this.#body.classList.toggle("is-still", isZooming);
+    if (isZooming) {
+      clearTimeout(this.#rest);
+      this.#rest = setTimeout(() => this.#store.changed(), REST);
+    }
+    this.#from = this.#block;
+    const shapes = bodyShapes(this.#store, this.scale, this.#view(first, last, height));
     for (const name of LAYERS) patch(this.#layers[name], shapes[name]);
+    this.#drawHead();
     this.#body.classList.toggle("has-lit", this.#store.lit !== null && this.#store.linked(this.#store.lit).size > 0);
+    this.#sight.settle();
+  }
+
+  /** Whether all that is in sight is drawn. */
+  get isDrawn() {
+    return this.#from === this.#block;
+  }
+
+  /** What goes along with what is in sight, where all of that is drawn. */
+  follow() {
+    this.#drawHead();
+    const height = Math.max(this.#list.height, this.#sight.height - HEAD_HEIGHT);
+    patch(this.#layers.names, bandNames(this.#store, this.scale, this.#view(0, 0, height)));
+  }
+
+  /** The picture is drawn for a stretch at a time. */
+  get #block() {
+    return Math.floor(this.#sight.left / STRETCH) * STRETCH;
+  }
+
+  /** @param {number} first @param {number} last @param {number} height @returns {import("./shapes.js").Viewport} */
+  #view(first, last, height) {
+    const { left, top } = this.#sight;
+    const [from, to] = [this.#block - AROUND, this.#block + STRETCH + this.#width + AROUND];
+    return { first, last, left: from, right: to, height, bottom: top + this.#sight.height - HEAD_HEIGHT, seen: left };
+  }
+
+  #drawHead() {
+    const { left } = this.#sight;
+    const { look, project } = this.#store;
+    patch(this.#head, headShapes(project, this.scale, left, left + this.#width, look.weeks, firstWeekday(look)));
   }
 
   /**
@@ -87,7 +119,7 @@ export class Timeline {
     this.scale = scaleFor(scale, this.#store.project, this.#store.rows, this.#store.rowHeight);
     size(this.#head, this.scale.width, HEAD_HEIGHT);
     this.#body.setAttribute("width", String(this.scale.width));
-    this.#sight.scroll({ left: this.scale.xOfDay(day) - at });
+    this.#sight.aim(this.scale.xOfDay(day) - at, this.scale.width - this.#width);
     this.#store.changed();
   }
 
@@ -100,23 +132,15 @@ export class Timeline {
 
   /** Zooms with the wheel while Ctrl is held, as a pinch of two fingers on a pad does. @param {(scale: string) => void} told */
   listenToWheel(told) {
-    let turned = 0;
-    let at = 0;
-    const zoom = () => {
-      const { name } = this.scale;
-      this.zoom(within(this.scale.day * Math.exp(-turned / 300)), at);
-      turned = 0;
-      if (this.scale.name !== name) told(this.scale.name);
-    };
     this.#body.parentElement?.addEventListener(
       "wheel",
       (event) => {
         if (!event.ctrlKey && !event.metaKey) return;
         event.preventDefault();
-        // Once a frame, however often the wheel turns.
-        if (turned === 0) requestAnimationFrame(zoom);
-        turned += event.deltaY;
-        at = event.clientX - this.#body.getBoundingClientRect().left - this.#sight.left;
+        const { name } = this.scale;
+        const at = event.clientX - this.#sight.x - this.#sight.covered;
+        this.zoom(within(this.scale.day * Math.exp(-event.deltaY / 300)), at);
+        if (this.scale.name !== name) told(this.scale.name);
       },
       { passive: false },
     );
