@@ -6,6 +6,7 @@ import { chromium } from "@playwright/test";
 const url = process.argv[2] ?? "http://127.0.0.1:5180";
 const TASKS = 1_000;
 const EDITS = 60;
+const DRAGS = 120;
 
 const tasks = Array.from({ length: TASKS }, (_, i) => ({
   id: `t${i}`,
@@ -82,6 +83,30 @@ for (let i = 0; i < EDITS; i++) {
   moved.push(Number(/(\d+) other task/.exec((await page.locator("#strip-text").textContent()) ?? "")?.[1] ?? 0));
 }
 
+// A bar that moves most of the plan is dragged to and fro, while the strip and the ghosts tell what letting go would do.
+await page.locator(`[data-row="${first[0]}"] [data-col="no"]`).click();
+const bar = await page.locator(`[data-bar="${first[0]}"]`).boundingBox();
+if (!bar) throw new Error("The bar to drag is not in sight.");
+const [x, y] = [bar.x + bar.width / 2, bar.y + bar.height / 2];
+await page.mouse.move(x, y);
+await page.mouse.down();
+await page.mouse.move(x + 16, y);
+await page.locator(".ghost").nth(3).waitFor();
+await page.evaluate(() => {
+  const times = /** @type {number[]} */ (/** @type {any} */ (window).frames_ = []);
+  let before = performance.now();
+  const count = (/** @type {number} */ now) => {
+    times.push(now - before);
+    before = now;
+    requestAnimationFrame(count);
+  };
+  requestAnimationFrame(count);
+});
+for (let i = 0; i < DRAGS; i++) await page.mouse.move(x + 16 * (1 + (i % 24)), y);
+const dragged = await page.evaluate(() => /** @type {any} */ (window).frames_.slice(1));
+await page.keyboard.press("Escape");
+await page.mouse.up();
+
 const trips = await page.evaluate(async () => {
   const times = [];
   for (let i = 0; i < 60; i++) {
@@ -99,6 +124,8 @@ console.log(
   `${TASKS} tasks, ${links.length} links, ${EDITS} edits that each move ${summary(moved).p50} other tasks (median)`,
 );
 console.log(`key press to saved and redrawn: p50 ${edit.p50.toFixed(1)} ms, p95 ${edit.p95.toFixed(1)} ms`);
+const drag = summary(dragged);
+console.log(`a frame while a bar is dragged: p50 ${drag.p50.toFixed(1)} ms, p95 ${drag.p95.toFixed(1)} ms`);
 console.log(
   `bare round trip with a database query: p50 ${trip.p50.toFixed(1)} ms; ratio ${(edit.p50 / trip.p50).toFixed(1)}`,
 );

@@ -18,6 +18,10 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : DbContext
 
     public DbSet<MemberRow> Members => Set<MemberRow>();
 
+    public DbSet<CommentRow> Comments => Set<CommentRow>();
+
+    public DbSet<FileRow> Files => Set<FileRow>();
+
     public DbSet<LookRow> Looks => Set<LookRow>();
 
     public DbSet<JournalRow> Journal => Set<JournalRow>();
@@ -70,6 +74,18 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : DbContext
             member.ToTable("members").HasKey(m => new { m.ProjectId, m.PersonId });
             member.HasOne<ProjectRow>().WithMany().HasForeignKey(m => m.ProjectId);
             member.HasOne<PersonRow>().WithMany().HasForeignKey(m => m.PersonId);
+        });
+        modelBuilder.Entity<CommentRow>(comment =>
+        {
+            comment.ToTable("comments").HasOne<ProjectRow>().WithMany().HasForeignKey(c => c.ProjectId);
+            comment.HasIndex(c => new { c.ProjectId, c.TaskId });
+            comment.Property(c => c.At).HasColumnType("timestamp with time zone");
+        });
+        modelBuilder.Entity<FileRow>(file =>
+        {
+            file.ToTable("files").HasOne<ProjectRow>().WithMany().HasForeignKey(f => f.ProjectId);
+            file.HasIndex(f => new { f.ProjectId, f.TaskId });
+            file.Property(f => f.At).HasColumnType("timestamp with time zone");
         });
         modelBuilder.Entity<LookRow>(look =>
         {

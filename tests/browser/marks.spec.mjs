@@ -144,3 +144,37 @@ test("tasks are found by label, phase, days and key, and cards lie in lanes of o
   await expect(page.getByRole("region", { name: "later, 1" })).toContainText("Print posters");
   await expectAccessible(page, "lanes by label");
 });
+
+test("people talk about a task on its card, and add files that are what they say", async ({ page, plan }) => {
+  await plan.bringIn(fair);
+  await plan.cell("Print posters", "no").click();
+  await page.keyboard.press("c");
+  const card = page.locator("#card");
+  await card.getByLabel("Comment", { exact: true }).fill("<img src=x onerror=alert(1)> twice, please");
+  await page.keyboard.press("Control+Enter");
+  await expect(card.locator(".comment-text")).toHaveText("<img src=x onerror=alert(1)> twice, please");
+  const png = Buffer.from(
+    "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==",
+    "base64",
+  );
+  await card.getByLabel("Add a file").setInputFiles({ name: "poster.pdf", mimeType: "application/pdf", buffer: png });
+  await expect(card.getByRole("alert").filter({ hasText: "give it that name" })).toBeVisible();
+  await card.getByLabel("Add a file").setInputFiles({ name: "poster.png", mimeType: "image/png", buffer: png });
+  await expect(card.getByRole("link", { name: "poster.png" })).toBeVisible();
+  await card
+    .getByLabel("Add a file")
+    .setInputFiles({ name: "big.png", mimeType: "image/png", buffer: Buffer.concat([png, Buffer.alloc(11_000_000)]) });
+  await expect(card.getByRole("alert").filter({ hasText: "at most 10 MB" })).toBeVisible();
+  // What is begun stays while the plan changes around it and another card is open.
+  await card.getByLabel("Comment", { exact: true }).fill("And the");
+  await plan.type("Order tents", "length", "4d");
+  await expect(card.getByRole("heading", { name: "A very long name" })).toBeVisible();
+  await expect(card.locator(".comment-text")).toHaveCount(0);
+  await plan.cell("Print posters 1 comment 1 file", "no").click();
+  await expect(card.getByRole("heading", { name: "Print posters" })).toBeVisible();
+  await expect(card.getByLabel("Comment", { exact: true })).toHaveValue("And the");
+  await expectAccessible(page, "talk");
+  await page.reload();
+  await plan.ready();
+  await expect(plan.row("Print posters 1 comment 1 file")).toBeVisible();
+});

@@ -17,6 +17,13 @@ internal static class RequestDocument
         var type = request.ContentType?.Split(';')[0].Trim();
         if (type is not ("application/json" or PlanType))
             throw new BadHttpRequestException($"Send JSON: the content type must be application/json or {PlanType}.", StatusCodes.Status415UnsupportedMediaType);
+        return await ReadBytesAsync(request, most);
+    }
+
+    /// <summary>The body whatever its type says it is.</summary>
+    /// <exception cref="BadHttpRequestException">It is larger.</exception>
+    public static async Task<ReadOnlyMemory<byte>> ReadBytesAsync(HttpRequest request, int most)
+    {
         if (request.ContentLength > most) throw TooLarge(most);
         var buffer = new ArrayBufferWriter<byte>(Math.Clamp((int)(request.ContentLength ?? 4096), 256, most));
         while (true)

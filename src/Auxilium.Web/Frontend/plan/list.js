@@ -218,6 +218,7 @@ export class ListView {
       row,
       look.rows,
       look.group,
+      this.#store.talk.get(row.id),
       position,
       this.#store.rowHeight,
       isCurrent,
@@ -344,7 +345,7 @@ function content(store, row, col, draft) {
   words.className = "cell-text";
   words.textContent = draft?.text ?? cellText(store, row, col);
   if (draft) return [words];
-  if (col === "name") return [...(row.kind === "phase" ? [fold(store, row)] : []), words, ...marksOf(row)];
+  if (col === "name") return [...(row.kind === "phase" ? [fold(store, row)] : []), words, ...marksOf(store, row)];
   if (col === "owner") return owner(store, row);
   if (col === "length" && row.length.endsWith("?") && row.start !== null) {
     words.classList.add("guess");
@@ -384,8 +385,8 @@ function fold(store, row) {
   return mark;
 }
 
-/** Small marks that say what the task's card has. @param {Row} row */
-function marksOf(row) {
+/** Small marks that say what the task's card has. @param {Store} store @param {Row} row */
+function marksOf(store, row) {
   const marks = [];
   if (row.key) marks.push(mark("key-mark", "Key task"));
   if (row.repeats) marks.push(mark("repeat-mark", `Comes ${row.repeats}`));
@@ -393,6 +394,9 @@ function marksOf(row) {
   if (row.steps) marks.push(mark("steps-mark", `${row.steps} steps done`));
   if (row.references > 0)
     marks.push(mark("page-mark", row.references === 1 ? "Has a link" : `Has ${row.references} links`));
+  const { comments = 0, files = 0 } = store.talk.get(row.id) ?? {};
+  if (comments > 0) marks.push(mark("comment-mark", comments === 1 ? "1 comment" : `${comments} comments`));
+  if (files > 0) marks.push(mark("file-mark", files === 1 ? "1 file" : `${files} files`));
   return marks;
 }
 

@@ -3,6 +3,7 @@
 
 import { Actions } from "./actions.js";
 import { TaskCard } from "./card/card.js";
+import { TaskTalk } from "./card/talk.js";
 import { listenToClipboard } from "./clipboard.js";
 import { drawChoice } from "./choice.js";
 import { CellEditor } from "./editor.js";
@@ -62,7 +63,9 @@ const card = new TaskCard(
     const row = store.row(id);
     if (row) openRepeat(row, repeats);
   },
+  new TaskTalk(store, main.dataset.project ?? "", main.dataset.token ?? ""),
 );
+for (const { task, comments, files } of data.talk) store.talked(task, comments, files);
 /** Its button at the end gets the focus, but one reads from the beginning. */
 const openKeys = () => {
   const dialog = /** @type {HTMLDialogElement} */ (element("keys"));

@@ -22,6 +22,8 @@ export class Store {
   /** @type {Person[]} */ people = [];
   /** @type {Closed[]} */ closed = [];
   /** @type {Project} */ project;
+  /** By id: how much is said about a task, and how many files it has. @type {Map<string, { comments: number, files: number }>} */ talk =
+    new Map();
   /** Other projects, once one has asked for them. @type {{ id: string, name: string, start: number, finish: number }[]} */ others =
     [];
   canUndo = false;
@@ -72,6 +74,12 @@ export class Store {
     if (filtersOf(this.look) === 0) return this.rows.filter(also);
     const inside = this.look.phase === "" ? null : insideOf(this.rows, this.look.phase);
     return this.rows.filter((row) => also(row) && passes(row, this.look) && (!inside || inside.has(row.id)));
+  }
+
+  /** How much is said about a task, and how many files it has. @param {string} task @param {number} comments @param {number} files */
+  talked(task, comments, files) {
+    this.talk.set(task, { comments, files });
+    this.changed();
   }
 
   changed() {

@@ -10,7 +10,7 @@ namespace Auxilium.Web.Pages.Plan;
 
 /// <summary>The task list and the timeline of one project. Its script draws what <see cref="Data"/> says and sends edits.</summary>
 [Authorize(Rights.LookAtPlans)]
-public sealed class PlanModel(PlanStore store, PlanEdits edits, PlanViews views, Looks looks) : PageModel
+public sealed class PlanModel(PlanStore store, PlanEdits edits, PlanViews views, Looks looks, TaskTalk talk) : PageModel
 {
     // The default encoder escapes <, > and &, so that no name can end the element the data stands in.
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
@@ -35,7 +35,7 @@ public sealed class PlanModel(PlanStore store, PlanEdits edits, PlanViews views,
         View = views.Of(plan);
         var changes = PlanChanges.Everything(View, last);
         var kept = await looks.OfAsync(id, User.PersonId(), cancel);
-        Data = JsonSerializer.Serialize(new { changes, look = kept is null ? null : JsonNode.Parse(kept), directory = directory.Select(p => p.Name), calendars = plan.Schedule.Plan.Calendars.Select(c => new { c.Id, c.Name }) }, Json);
+        Data = JsonSerializer.Serialize(new { changes, talk = await talk.CountsAsync(id, cancel), look = kept is null ? null : JsonNode.Parse(kept), directory = directory.Select(p => p.Name), calendars = plan.Schedule.Plan.Calendars.Select(c => new { c.Id, c.Name }) }, Json);
         Response.Headers.CacheControl = "no-store";
         return Page();
     }

@@ -4,6 +4,7 @@
 /** @import { Store } from "../store.js" */
 /** @import { Outbox } from "../outbox.js" */
 /** @import { Card } from "../types.js" */
+/** @import { TaskTalk } from "./talk.js" */
 import { STATE_WORDS } from "../columns.js";
 import { dayOf, minutesOf } from "../time.js";
 import { areaField, checkField, element, keepTyped, quietButton, textField } from "./fields.js";
@@ -17,17 +18,19 @@ export class TaskCard {
   #panel;
   #back;
   #repeat;
+  #talk;
   /** @type {string | null} */ #task = null;
   #version = 0;
   /** Sections that are folded. @type {Set<string>} */ #folded = new Set();
 
-  /** @param {Store} store @param {Outbox} outbox @param {HTMLElement} panel @param {(id: string) => void} back gives the list the focus again @param {(card: Card) => void} repeat asks when a task comes again */
-  constructor(store, outbox, panel, back, repeat) {
+  /** @param {Store} store @param {Outbox} outbox @param {HTMLElement} panel @param {(id: string) => void} back gives the list the focus again @param {(card: Card) => void} repeat asks when a task comes again @param {TaskTalk} talk */
+  constructor(store, outbox, panel, back, repeat, talk) {
     this.#store = store;
     this.#outbox = outbox;
     this.#panel = panel;
     this.#back = back;
     this.#repeat = repeat;
+    this.#talk = talk;
     panel.addEventListener("keydown", (event) => {
       event.stopPropagation();
       if (event.key === "Escape") this.close();
@@ -94,6 +97,7 @@ export class TaskCard {
     const send = (/** @type {object} */ edit, /** @type {(problem: string) => void} */ tell) =>
       this.#send(card, edit, tell);
     const phase = card.kind === "phase";
+    const talk = this.#talk.partsOf(card.id);
     const sections = [
       this.#section("Why is it there", whyParts(card)),
       this.#section(
@@ -114,6 +118,8 @@ export class TaskCard {
       this.#section("Checklist", checklistParts(this.#store, card, send)),
       this.#section("Pages", pageParts(this.#store, card, send)),
       this.#section("Marks", markParts(card, send)),
+      this.#section("Comments", talk.comments),
+      this.#section("Files", talk.files),
       this.#section("Note", [
         areaField("Note", card.note, (note, tell) => send({ type: "setNote", task: card.id, note }, tell)),
       ]),
