@@ -12,8 +12,8 @@ using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
 namespace Auxilium.Storage.Migrations
 {
     [DbContext(typeof(AuxiliumDb))]
-    [Migration("20261125135846_TaskTalk")]
-    partial class TaskTalk
+    [Migration("20261125141347_SeriesMarksAndTalk")]
+    partial class SeriesMarksAndTalk
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)
