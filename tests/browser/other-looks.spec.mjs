@@ -221,3 +221,43 @@ test("in Chains links are seen from left to right, drawn, changed and taken away
   await page.keyboard.press("Enter");
   await expect(page.getByRole("complementary").getByRole("heading", { level: 2 })).toHaveText("1.2 Posters");
 });
+
+test("a finger that rests on a card takes hold of it, and one that moves on scrolls", async ({
+  browser,
+  url,
+  plan,
+}) => {
+  const id = await plan.bringIn(fair);
+  const context = await browser.newContext({ hasTouch: true, viewport: { width: 900, height: 700 } });
+  const page = await context.newPage();
+  await page.goto(`${url}/projects/${id}/lanes`);
+  await page.locator("html[data-ready=true]").waitFor();
+  const client = await context.newCDPSession(page);
+  const touch = (/** @type {string} */ type, /** @type {number} */ x = 0, /** @type {number} */ y = 0) =>
+    client.send("Input.dispatchTouchEvent", {
+      type: /** @type {"touchStart"} */ (type),
+      touchPoints: type === "touchEnd" ? [] : [{ x, y }],
+    });
+  const center = async (/** @type {import("@playwright/test").Locator} */ what) => {
+    const box = await what.boundingBox();
+    if (!box) throw new Error("It is not in sight.");
+    return { x: box.x + box.width / 2, y: box.y + Math.min(box.height / 2, 60) };
+  };
+  const card = page.getByRole("button", { name: /Permit/ });
+  const lane = page.getByRole("region", { name: /^Under way/ });
+  const [from, to] = [await center(card), await center(lane)];
+  await touch("touchStart", from.x, from.y);
+  await expect(page.locator(".lanes-board.is-held")).toBeVisible();
+  for (let i = 1; i <= 5; i++)
+    await touch("touchMove", from.x + ((to.x - from.x) * i) / 5, from.y + ((to.y - from.y) * i) / 5);
+  await expect(page.locator("#strip-text")).toContainText("Letting go: Permit started");
+  await touch("touchEnd");
+  await expect(lane).toContainText("Permit");
+
+  // A swipe is none of that.
+  await touch("touchStart", from.x, from.y);
+  for (let i = 1; i <= 3; i++) await touch("touchMove", from.x + i * 30, from.y);
+  await expect(page.locator(".lanes-board.is-held")).toHaveCount(0);
+  await touch("touchEnd");
+  await context.close();
+});

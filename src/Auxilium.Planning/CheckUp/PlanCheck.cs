@@ -120,7 +120,7 @@ public sealed class PlanCheck
 
     private IEnumerable<Finding> NotLinked()
     {
-        var rows = _leaves.Where(row => !_linked.Contains(row) && !IsMilestone(row) && !_plan.Tasks[row].IsFinished).ToList();
+        var rows = _leaves.Where(row => !_linked.Contains(row) && !IsMilestone(row) && !_plan.Tasks[row].IsFinished && !IsOccurrence(row)).ToList();
         if (rows.Count == 0 || _leaves.Count < 2) yield break;
         yield return Found(
             FindingKind.NotLinked,
@@ -130,9 +130,12 @@ public sealed class PlanCheck
             Chain(rows));
     }
 
+    /// <summary>One of a repeating task comes on its day: nothing has to lead to it.</summary>
+    private bool IsOccurrence(int row) => _plan.Index.ParentOf(row) is var parent and >= 0 && _plan.Tasks[parent].Repeats is not null;
+
     private IEnumerable<Finding> LonelyMilestones()
     {
-        var rows = _leaves.Where(row => IsMilestone(row) && !_linked.Contains(row) && !_plan.Tasks[row].IsFinished).ToList();
+        var rows = _leaves.Where(row => IsMilestone(row) && !_linked.Contains(row) && !_plan.Tasks[row].IsFinished && !IsOccurrence(row)).ToList();
         if (rows.Count == 0) yield break;
         yield return Found(
             FindingKind.LonelyMilestone,

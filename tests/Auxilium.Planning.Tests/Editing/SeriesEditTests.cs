@@ -57,6 +57,8 @@ public class SeriesEditTests
     {
         var made = Run(Plan().Calculate(), new RepeatTask("M", Weekly)).After;
         Assert.Empty(SeriesEdits.StopShort(made));
+        // An occurrence comes on its day: the check-up does not miss links to it.
+        Assert.DoesNotContain(PlanCheck.Of(made, Today).Where(f => f.Kind == FindingKind.NotLinked).SelectMany(f => f.Tasks), t => made.Plan.Find(t)!.Parent == "M");
         var longer = Run(made, new SetLength("A", new(Length.Days(25)))).After;
         Assert.Equal([new ShortSeries("M", new DateOnly(2027, 5, 18), 2)], SeriesEdits.StopShort(longer));
         var finding = Assert.Single(PlanCheck.Of(longer, Today), f => f.Kind == FindingKind.SeriesStops);

@@ -1,8 +1,10 @@
 // @ts-check
 // Follows a pointer while it holds something: from the press, past the slip that a click may have, to where it lets go. Escape, or
-// the browser taking the pointer away, lets go of it as if nothing had been.
+// the browser taking the pointer away, lets go of it as if nothing had been. A finger that moves at once scrolls; one that rests for a
+// moment takes hold.
 
 const SLIP = 6; // pixels a pointer may move in a click
+const REST = 350; // milliseconds after which a finger takes hold
 
 /**
  * @template T what is held
@@ -17,14 +19,32 @@ const SLIP = 6; // pixels a pointer may move in a click
 export function listenToHold(element, { grab, follow, end, drop }) {
   /** @type {{ what: T, pointer: number, x: number, y: number, moving: boolean } | null} */ let held = null;
 
+  /** @type {{ pointer: number, x: number, y: number, timer: ReturnType<typeof setTimeout> } | null} */ let resting =
+    null;
+
   element.addEventListener("pointerdown", (event) => {
     const press = /** @type {PointerEvent} */ (event);
-    // A finger scrolls; what it touches has its commands and keys.
-    if (press.button !== 0 || press.pointerType === "touch") return;
-    const what = grab(press);
-    if (what) held = { what, pointer: press.pointerId, x: press.clientX, y: press.clientY, moving: false };
+    if (press.button !== 0) return;
+    if (press.pointerType !== "touch") {
+      take(press);
+      return;
+    }
+    giveUp();
+    const timer = setTimeout(() => {
+      resting = null;
+      take(press);
+      if (held) element.classList.add("is-held");
+    }, REST);
+    resting = { pointer: press.pointerId, x: press.clientX, y: press.clientY, timer };
   });
+  // What a finger holds goes along with it instead of the page.
+  element.addEventListener("touchmove", (event) => held && event.cancelable && event.preventDefault(), {
+    passive: false,
+  });
+  element.addEventListener("contextmenu", (event) => held && event.preventDefault());
   document.addEventListener("pointermove", (event) => {
+    if (resting?.pointer === event.pointerId && Math.hypot(event.clientX - resting.x, event.clientY - resting.y) > SLIP)
+      giveUp();
     if (!held || held.pointer !== event.pointerId) return;
     const by = { x: event.clientX - held.x, y: event.clientY - held.y };
     if (!held.moving && Math.hypot(by.x, by.y) < SLIP) return;
@@ -32,6 +52,7 @@ export function listenToHold(element, { grab, follow, end, drop }) {
     follow(held.what, event, by);
   });
   document.addEventListener("pointerup", (event) => {
+    giveUp();
     if (!held || held.pointer !== event.pointerId) return;
     const { what, moving } = held;
     letGo();
@@ -42,7 +63,10 @@ export function listenToHold(element, { grab, follow, end, drop }) {
     setTimeout(() => document.removeEventListener("click", swallow, { capture: true }));
     drop(what);
   });
-  document.addEventListener("pointercancel", letGo);
+  document.addEventListener("pointercancel", () => {
+    giveUp();
+    letGo();
+  });
   document.addEventListener(
     "keydown",
     (event) => {
@@ -54,7 +78,19 @@ export function listenToHold(element, { grab, follow, end, drop }) {
     true,
   );
 
+  /** @param {PointerEvent} press */
+  function take(press) {
+    const what = grab(press);
+    if (what) held = { what, pointer: press.pointerId, x: press.clientX, y: press.clientY, moving: false };
+  }
+
+  function giveUp() {
+    clearTimeout(resting?.timer);
+    resting = null;
+  }
+
   function letGo() {
+    element.classList.remove("is-held");
     if (!held) return;
     const { what, moving } = held;
     held = null;
