@@ -42,6 +42,9 @@ test("the card says why a task is there, and opens by key over the timeline", as
   await expect(card.getByRole("heading", { name: "2 Roof" })).toBeFocused();
   await card.getByRole("button", { name: "Open the card of 3 Door" }).click();
   await expect(page.getByRole("complementary", { name: "3 Door" })).toBeVisible();
+  // It stays with that task whatever else is told meanwhile.
+  await expect(plan.row("Door")).toHaveClass(/is-current/);
+  await expect(page.getByRole("complementary", { name: "3 Door" }).locator(".comments")).toBeAttached();
   await page.keyboard.press("Escape");
   await expect(page.getByRole("complementary")).toHaveCount(0);
   await expect(plan.cell("Door", "no")).toBeFocused();

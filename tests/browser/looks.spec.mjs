@@ -72,7 +72,7 @@ test("the timeline draws trays, pennants, float, the way to the finish, today an
       ".keel",
       ".link.sets-finish",
       ".today-column",
-      "[fill='url(#hatch)']",
+      ".closed",
       ".bar-done",
     ])
       expect(await page.locator(shape).count(), `${shape} at ${scale}`).toBeGreaterThan(0);

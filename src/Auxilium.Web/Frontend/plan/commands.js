@@ -160,7 +160,7 @@ export class Commands {
     const rows = selection.tops;
     const heading = this.#store.shown[this.#store.line.get(current?.id ?? "") ?? -1];
     if (heading?.heading && (name === "fold" || name === "unfold")) this.#foldOne(heading.id, name);
-    else if (heading?.heading && name.startsWith("pick")) this.#extend(name === "pickUp" ? -1 : 1);
+    else if (heading?.heading && (name === "pickUp" || name === "pickDown")) this.#extend(name === "pickUp" ? -1 : 1);
     else if (!row || (rows.length === 0 && !row.unsaved)) this.#say("Choose a row of the list first.");
     else if (name === "insert") this.#editor.open(this.#actions.insertBelow(row), "name");
     else if (name === "insertAbove") this.#editor.open(this.#actions.insertAbove(row), "name");

@@ -108,7 +108,13 @@ if (isPlan) {
   store.subscribe(() => list.draw());
   store.subscribe(() => timeline.draw());
 }
-store.subscribe(() => store.current && card.follow(store.current.id));
+/** The row that the card went along with last: one that is opened otherwise stays open. */
+let followed = store.current?.id;
+store.subscribe(() => {
+  if (store.current?.id === followed) return;
+  followed = store.current?.id;
+  if (followed) card.follow(followed);
+});
 store.subscribe(offerPeople);
 listenToKeys(store, list, actions, editor, commands, element("list"));
 listenToNewTask(store, list, actions);

@@ -142,10 +142,11 @@ export class Outbox {
       this.#store.notice = null;
       this.#store.apply(content.changes);
       job.onDone?.(content.changes);
+      this.#store.flush();
     } else {
       job.onRefused({ ...content, message: messageOf(content) });
+      this.#store.changed();
     }
-    this.#store.changed();
   }
 
   /** A dropped connection loses nothing: the same edit, with the same id, is sent until there is an answer. @param {string} body */

@@ -85,10 +85,14 @@ export class Store {
   changed() {
     if (this.#asked) return;
     this.#asked = true;
-    requestAnimationFrame(() => {
-      this.#asked = false;
-      for (const listener of this.#listeners) listener();
-    });
+    requestAnimationFrame(() => this.flush());
+  }
+
+  /** Draws what has changed now, and not just before the next frame: so that the browser can lay it out meanwhile. */
+  flush() {
+    if (!this.#asked) return;
+    this.#asked = false;
+    for (const listener of this.#listeners) listener();
   }
 
   /** @param {string | null | undefined} id */

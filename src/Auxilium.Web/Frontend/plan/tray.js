@@ -41,30 +41,18 @@ export function drawTray(store, preview, actions, timeline, show) {
     grab(event) {
       const held = /** @type {Element} */ (event.target).closest("[data-waiting]");
       const row = store.row(held?.getAttribute("data-waiting"));
-      return row ? { row, day: /** @type {number | null} */ (null), over: /** @type {number} */ (0) } : null;
+      return row ? { row, day: /** @type {number | null} */ (null) } : null;
     },
     follow(held, event) {
       tray.classList.add("is-dragging");
-      const frame = timeline.body.getBoundingClientRect();
-      const board = timeline.body.closest(".board")?.getBoundingClientRect() ?? frame;
-      const edge = tray.getBoundingClientRect();
-      const onTray =
-        event.clientX >= edge.left &&
-        event.clientX <= edge.right &&
-        event.clientY >= edge.top &&
-        event.clientY <= edge.bottom;
-      const inside =
-        !onTray &&
-        event.clientX > Math.max(frame.left, board.left) &&
-        event.clientX < board.right &&
-        event.clientY > board.top &&
-        event.clientY < board.bottom;
-      held.day = inside ? dayAt(timeline.scale, timeline.xOf(event)) : null;
+      const over = document.elementFromPoint(event.clientX, event.clientY);
+      held.day = over?.closest(".time-body") ? dayAt(timeline.scale, timeline.xOf(event)) : null;
       const { dayStart, dayEnd } = store.project;
       const day = held.day;
       store.ghosts = store.ghosts.filter((ghost) => !ghost.dragged);
       if (day !== null) {
-        const line = store.line.get(held.row.id) ?? Math.floor((event.clientY - frame.top) / store.rowHeight);
+        const top = timeline.body.getBoundingClientRect().top;
+        const line = store.line.get(held.row.id) ?? Math.floor((event.clientY - top) / store.rowHeight);
         store.ghosts.push({
           id: held.row.id,
           line,

@@ -48,6 +48,9 @@ export class TaskCard {
 
   /** @param {string} task */
   async open(task) {
+    // One stands in the row whose card is open: whatever changes next, the card stays with it.
+    const { current, line } = this.#store;
+    if (line.has(task) && current?.id !== task) this.#store.current = { id: task, col: current?.col ?? "name" };
     this.#show(task);
     this.#panel.hidden = false;
     await this.#load();
