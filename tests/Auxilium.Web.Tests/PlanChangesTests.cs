@@ -37,7 +37,7 @@ public partial class PlanChangesTests(DemoApp demo) : IClassFixture<DemoApp>
                 10 => $$"""{"type":"setDeadline","task":"{{Any()}}","deadline":"2027-05-{{random.Next(3, 30):00}}"}""",
                 _ => $$"""{"type":"setFinishBy","finishBy":"2027-06-{{random.Next(1, 30):00}}"}""",
             };
-            var body = JsonNode.Parse($$"""{ "id": "{{Guid.NewGuid()}}", "baseVersion": {{version}}, "edit": {{edit}} }""")!;
+            var body = JsonNode.Parse($$"""{ "id": "{{Guid.NewGuid()}}", "baseVersion": {{(random.Next(4) == 0 ? 1 : version)}}, "overrule": true, "edit": {{edit}} }""")!;
             using var answer = await demo.Api.Http.PostAsJsonAsync($"/api/v1/projects/{project}/edits?changes=true", body);
             if (!answer.IsSuccessStatusCode) continue;
             var told = (await answer.Content.ReadFromJsonAsync<JsonNode>())!;
@@ -69,6 +69,8 @@ public partial class PlanChangesTests(DemoApp demo) : IClassFixture<DemoApp>
 
         public void Take(JsonNode changes)
         {
+            // Whoever saw an older version is told every row.
+            if ((bool)changes["whole"]!) _rows.Clear();
             foreach (var row in changes["rows"]!.AsArray().Select(r => r!.AsObject()))
             {
                 var id = (string)row["id"]!;

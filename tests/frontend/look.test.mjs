@@ -6,7 +6,7 @@ import { EVERYTHING } from "../../src/Auxilium.Web/Frontend/plan/look.js";
 import { offerOf } from "../../src/Auxilium.Web/Frontend/plan/repeat.js";
 import { span } from "../../src/Auxilium.Web/Frontend/plan/time.js";
 import { tintOf } from "../../src/Auxilium.Web/Frontend/plan/tint.js";
-import { aRow, aStore, at } from "./plan.mjs";
+import { aRow, aStore, at, changes } from "./plan.mjs";
 
 test("grouped rows stand below headings that are no rows of the plan", () => {
   const store = aStore([
@@ -64,6 +64,15 @@ test("a colour tells what one chose, and a label always has the same", () => {
   assert.deepEqual(tintOf(store, row, "label"), tintOf(store, aRow("b", { label: "hire" }), "label"));
   assert.equal(tintOf(store, aRow("b"), "own"), null);
   assert.equal(tintOf(store, row, "none"), null);
+});
+
+test("a row that is told whole has what is as usual again, and a change of it keeps the rest", () => {
+  const store = aStore([aRow("a", { label: "hire", critical: true })]);
+  const told = { ...changes([]), order: null, rows: [{ id: "a", name: "A", length: "2d" }] };
+  store.apply({ ...told, whole: false });
+  assert.deepEqual([store.row("a")?.label, store.row("a")?.critical, store.row("a")?.length], ["hire", true, "2d"]);
+  store.apply({ ...told, whole: true });
+  assert.deepEqual([store.row("a")?.label, store.row("a")?.critical, store.row("a")?.length], [null, false, "2d"]);
 });
 
 test("the next series that stops short is offered to go on", () => {

@@ -40,6 +40,7 @@ export const changes = (rows, links = []) => ({
     dayEnd: 1080,
   },
   rows,
+  whole: true,
   order: rows.map((row) => row.id),
   links,
   finishLinks: links.flatMap((link, i) => (link.setsFinish ? [i] : [])),

@@ -105,7 +105,9 @@ export class Store {
   apply(changes) {
     this.project = changes.project;
     const known = new Map(this.rows.map((row) => [row.id, row]));
-    const fresh = new Map(changes.rows.map((row) => [row.id, merged(known.get(row.id), row)]));
+    const fresh = new Map(
+      changes.rows.map((row) => [row.id, merged(changes.whole ? undefined : known.get(row.id), row)]),
+    );
     for (const id of fresh.keys()) this.unsaved.delete(id);
     const order = changes.order ?? this.rows.filter((row) => !row.unsaved || fresh.has(row.id)).map((row) => row.id);
     this.rows = order.map((id) => /** @type {Row} */ (fresh.get(id) ?? known.get(id)));

@@ -70,6 +70,7 @@
  * @typedef {object} Changes
  * @property {Project} project
  * @property {(Partial<Row> & { id: string })[]} rows new ones whole, of others what has changed
+ * @property {boolean} whole whether every row is told, so that what a row does not say is as usual
  * @property {string[] | null} order
  * @property {{ from: string, to: string, kind: LinkKind }[] | null} links
  * @property {number[] | null} finishLinks positions of the links that set the finish
