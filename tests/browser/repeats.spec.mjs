@@ -76,6 +76,16 @@ test("a task repeats by a rule that is said with its dates before it is kept, an
   await page.keyboard.press("c");
   await page.locator("#card").getByRole("button", { name: "It ends there" }).click();
   await expect(plan.strip).toContainText("ends where it does");
+  // A press that cannot be done says why, in the bottom line.
+  await page.route("**/edits?changes=true", (route) =>
+    route.fulfill({
+      status: 422,
+      contentType: "application/problem+json",
+      body: JSON.stringify({ detail: "Not now." }),
+    }),
+  );
+  await page.locator("#card").getByRole("button", { name: "It repeats no more" }).click();
+  await expect(plan.strip).toHaveText("Not now.");
   await expect(extend).toBeHidden();
 });
 
