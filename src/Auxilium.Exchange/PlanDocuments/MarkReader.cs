@@ -7,6 +7,18 @@ namespace Auxilium.Exchange.PlanDocuments;
 /// <summary>Reads what a task is marked with, and the rule of one that repeats.</summary>
 internal static class MarkReader
 {
+    /// <summary>What more hands do.</summary>
+    public static MoreHands? Hands(JsonObjectReader at)
+    {
+        var text = at.Text("moreHands", 20);
+        if (text is null) return null;
+        foreach (var hands in Enum.GetValues<MoreHands>())
+            if (PlanDocumentNames.Camel(hands.ToString()) == text)
+                return hands;
+        at.Error("moreHands", "value", $"“{text}” is not what more hands can do: use shorter or moreEffort.");
+        return null;
+    }
+
     public static string? Colour(JsonObjectReader at)
     {
         var colour = at.Text("colour", 20);

@@ -119,6 +119,7 @@ public static class PlanDocumentWriter
         WriteList(json, "assignments", task.Assignments, WriteAssignment);
         json.WriteNumber("priority", task.Priority);
         json.WriteString("note", task.Note);
+        json.WriteString("moreHands", task.Hands is { } hands ? PlanDocumentNames.Camel(hands.ToString()) : null);
         json.WriteBoolean("key", task.Key);
         json.WriteString("colour", task.Colour);
         json.WriteString("label", task.Label);

@@ -97,6 +97,7 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
             Progress = ReadProgress(at),
             Assignments = ReadAssignments(at),
             Note = at.Text("note", PlanTask.LongestNote) ?? "",
+            Hands = MarkReader.Hands(at),
             Key = at.Flag("key"),
             Colour = MarkReader.Colour(at),
             Label = MarkReader.Label(at),

@@ -26,7 +26,7 @@ public static class EditPipeline
     }
 
     /// <summary>The row an edit was made in.</summary>
-    internal static string? TaskOf(PlanEdit edit) => edit switch
+    public static string? TaskOf(PlanEdit edit) => edit switch
     {
         AddTask e => e.Id,
         RenameTask e => e.Task,
@@ -37,6 +37,7 @@ public static class EditPipeline
         SetMilestone e => e.Task,
         SetOwner e => e.Task,
         SetAssignments e => e.Task,
+        AddHelper e => e.Task,
         TypePredecessors e => e.Task,
         SetPredecessors e => e.Task,
         StartTask e => e.Task,
@@ -78,7 +79,7 @@ public static class EditPipeline
         AddTask => EditField.Name,
         IndentTask or OutdentTask or MoveTask => EditField.Place,
         SetLength or SetMilestone => EditField.Length,
-        SetOwner or SetAssignments => EditField.Owner,
+        SetOwner or SetAssignments or AddHelper => EditField.Owner,
         TypePredecessors or SetPredecessors or LinkTasks or UnlinkTasks => EditField.After,
         StartTask or ReportProgress or FinishTask or SetTracking => EditField.Progress,
         PlaceTask or StretchTask or SetFixedDates or SetConstraint or PinTask => EditField.Start,
@@ -104,7 +105,8 @@ public static class EditPipeline
         SetProjectCalendar => EditField.ProjectCalendar,
         SetCriticality => EditField.Criticality,
         SaveCalendar or RemoveCalendar => EditField.Calendars,
-        SetPersonCalendar => EditField.People,
+        SetPersonCalendar or SetOwnTime => EditField.People,
+        SetCoordinator => EditField.Coordinator,
         SetFinishBy => EditField.FinishBy,
         SetPeriods => EditField.Periods,
         _ => EditField.None,

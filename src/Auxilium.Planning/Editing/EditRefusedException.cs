@@ -37,6 +37,7 @@ public enum EditField
     Priority,
     Repeat,
     Periods,
+    Coordinator,
 }
 
 /// <summary>An edit cannot be applied; the plan is as it was.</summary>

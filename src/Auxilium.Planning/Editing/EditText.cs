@@ -22,7 +22,7 @@ internal static class EditText
         SetLength e => SetLength(e, before, after),
         SetMilestone { On: true } e => [Name(after, e.Task), new(" is now a milestone.")],
         SetMilestone e => [Name(after, e.Task), new($" is now a task of {after.Plan.Find(e.Task)!.Length.InWords()}.")],
-        SetAssignments e => [Name(after, e.Task), .. Owner(after, e.Task)],
+        SetAssignments e => [Name(after, e.Task), .. Owner(after, e.Task), .. Hands(e, before, after)],
         SetPredecessors e => Predecessors(e, after),
         OutdentTask e => [Name(after, e.Task), new(" is one level up.")],
         MoveTask e => MovedRow(e, after),
@@ -67,6 +67,9 @@ internal static class EditText
         SaveCalendar e => [new("The calendar "), new(e.Calendar.Name, true), new(before.Plan.CalendarBook.Find(e.Calendar.Id) is null ? " is new." : " has changed.")],
         RemoveCalendar e => [new("The calendar "), new(before.Plan.CalendarBook.Find(e.Calendar)!.Name, true), new(" is gone.")],
         SetPersonCalendar e => [new(after.Plan.FindPerson(e.Person)!.Name, true), new($" works by {(e.Calendar is { } id ? $"the calendar {after.Plan.CalendarBook.Find(id)!.Name}" : "the project’s calendar")}.")],
+        SetOwnTime e => [new(after.Plan.FindPerson(e.Person)!.Name, true), new(OwnTime(e))],
+        SetCoordinator { Person: null } => [new("Nobody coordinates the project now.")],
+        SetCoordinator e => [new(after.Plan.FindPerson(e.Person)!.Name, true), new(" coordinates the project now.")],
         SetFinishBy => [.. FinishBy(after)],
         JoinPlan e => [new(e.Person.Name, true), new(" joined the plan.")],
         LeavePlan => [new("A person left the plan.")],
@@ -75,6 +78,23 @@ internal static class EditText
     };
 
     private static TextRun Name(Schedule schedule, string task) => new(LengthText.Shorten(schedule.Plan.Find(task)!.Name), true);
+
+    private static string OwnTime(SetOwnTime edit) => edit.Time switch
+    {
+        null => " works by the calendar of the others.",
+        { Exceptions: [var only] } when edit.Time.Week.All(day => day is null) => only.From == only.To ? $" is away on {Dates.Day(only.From)}." : $" is away from {Dates.Day(only.From)} to {Dates.Day(only.To)}.",
+        { Exceptions.Length: > 0 } => $" has days off: {string.Join(", ", edit.Time.Exceptions.Take(3).Select(e => Dates.Day(e.From)))}{(edit.Time.Exceptions.Length > 3 ? " and more" : "")}.",
+        _ => " has a week of their own.",
+    };
+
+    /// <summary>What the hands did to the length.</summary>
+    private static IEnumerable<TextRun> Hands(SetAssignments edit, Schedule before, Schedule after)
+    {
+        var (was, now) = (before.Plan.Find(edit.Task)!.Length, after.Plan.Find(edit.Task)!.Length);
+        if (before.Plan.Project.Units.Minutes(was) != after.Plan.Project.Units.Minutes(now)) yield return new($" With {PeopleInWords(after.Plan.Find(edit.Task)!.People)} it takes {now.InWords()} instead of {was.InWords()}.");
+    }
+
+    private static string PeopleInWords(decimal people) => people == 1 ? "one person" : string.Create(CultureInfo.InvariantCulture, $"{people:0.##} people");
 
     private static string Times(int count) => count == 1 ? "once" : $"{count} times";
 
@@ -162,7 +182,7 @@ internal static class EditText
 
     private static IEnumerable<TextRun> Several(Together edit, Schedule before, Schedule after)
     {
-        var telling = Flat(edit).Where(e => e is not (JoinPlan or LeavePlan)).ToImmutableArray();
+        var telling = Flat(edit).Where(e => e is not (JoinPlan or LeavePlan or SetOwnTime)).ToImmutableArray();
         if (telling.Length == 1) return Of(telling[0], before, after);
         var tasks = telling.Select(EditPipeline.TaskOf).Distinct().ToList();
         if (tasks.Count == 0 || tasks.Contains(null)) return [new($"{telling.Length} changes", true), new(" made together.")];

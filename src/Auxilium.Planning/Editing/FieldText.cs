@@ -22,6 +22,7 @@ public static class FieldText
                 EditField.Criticality => $"up to {plan.Project.CriticalFloat.InWords()} of float",
                 EditField.Periods => plan.Project.Periods.IsEmpty ? "no periods" : string.Join(", ", plan.Project.Periods.Select(p => p.Name)),
                 EditField.Calendars => $"{plan.Calendars.Length} calendars, as they are now",
+                EditField.Coordinator => plan.FindPerson(plan.Project.Coordinator)?.Name ?? "nobody",
                 EditField.People => string.Join(", ", plan.People.Where(p => p.Calendar is not null).Select(p => $"{p.Name}: {CalendarName(plan, p.Calendar)}")),
                 _ => plan.Project.FinishBy is { } by ? Dates.FinishDay(by) : "no deadline",
             };
@@ -30,7 +31,7 @@ public static class FieldText
         {
             EditField.Name => task.Name,
             EditField.Length => task.Milestone ? "milestone" : new TypedLength(task.Length, task.Tentative).ToString(),
-            EditField.Owner => plan.FindPerson(task.Owner)?.Name ?? "nobody",
+            EditField.Owner => task.Assignments.IsEmpty ? "nobody" : string.Join(", ", task.Assignments.Select(a => plan.FindPerson(a.Person)?.Name + (a.Share == 1 ? "" : string.Create(CultureInfo.InvariantCulture, $" {a.Share * 100:0.#} %")))),
             EditField.After => Predecessors(plan, task.Id) is { Length: > 0 } text ? $"after {text}" : "after nothing",
             EditField.Start => Fixed(task),
             EditField.Progress => task.IsFinished ? "done" : string.Create(CultureInfo.InvariantCulture, $"{task.Progress * 100:0.#} %{(task.Remaining is { } left ? $", {left} left" : "")}"),

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 
 namespace Auxilium.Planning.Editing;
@@ -17,13 +18,28 @@ internal static class PeopleEdits
         var typed = (edit.Owner ?? "").Trim();
         var helpers = task.Assignments.Skip(1);
         if (typed.Length == 0) return SetAssignments(plan, new SetAssignments(task.Id, [.. helpers]));
-        var person = PersonText.Find(plan.People, typed);
-        var joins = person is null;
-        person ??= PersonText.Find(context.Directory, typed) ?? NewPerson(plan, context.Directory, typed, task.Id);
+        var (person, joins) = Named(plan, context, typed, task.Id);
         var share = task.Assignments.IsEmpty ? 1 : task.Assignments[0].Share;
         var assign = new SetAssignments(task.Id, [new Assignment(person.Id, share), .. helpers.Where(h => h.Person != person.Id)]);
         return joins ? PlanEditor.ApplyAll(plan, [new JoinPlan(person), assign], context) : SetAssignments(plan, assign);
     }
+
+    public static AppliedEdit AddHelper(Plan plan, AddHelper edit, EditContext context)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        var typed = edit.Helper.Trim();
+        if (typed.Length == 0) throw new EditRefusedException("name", "Who helps? Type a name.", task.Id, EditField.Owner);
+        var (person, joins) = Named(plan, context, typed, task.Id);
+        if (task.Assignments.Any(a => a.Person == person.Id)) throw new EditRefusedException("duplicatePerson", $"{person.Name} is on this task already: change their share instead.", task.Id, EditField.Owner);
+        var assign = new SetAssignments(task.Id, task.Assignments.Add(new Assignment(person.Id, edit.Share)), edit.Hands);
+        return joins ? PlanEditor.ApplyAll(plan, [new JoinPlan(person), assign], context) : SetAssignments(plan, assign);
+    }
+
+    /// <summary>Who is meant by what was typed: somebody on the plan, else in the directory, else somebody new.</summary>
+    private static (Person Person, bool Joins) Named(Plan plan, EditContext context, string typed, string task) =>
+        PersonText.Find(plan.People, typed) is { } here
+            ? (here, false)
+            : (PersonText.Find(context.Directory, typed) ?? NewPerson(plan, context.Directory, typed, task), true);
 
     public static AppliedEdit SetAssignments(Plan plan, SetAssignments edit)
     {
@@ -34,8 +50,57 @@ internal static class PeopleEdits
             throw new EditRefusedException("share", "A share of a person's time is above 0 and at most 1.", task.Id, EditField.Owner);
         if (edit.Assignments.DistinctBy(a => a.Person).Count() < edit.Assignments.Length)
             throw new EditRefusedException("duplicatePerson", "Each person can be named once on a task.", task.Id, EditField.Owner);
-        return PlanEditor.Changed(plan, task with { Assignments = edit.Assignments }, edit, edit with { Assignments = task.Assignments }, EditField.Owner);
+        // With a length it is decided already, as when an edit is taken back.
+        if (edit.Length is { } length && LengthText.WhyUnusable(length, plan.Project.Units) is { } why) throw new EditRefusedException("length", why, task.Id, EditField.Length);
+        var after = edit.Length is { } given
+            ? task with { Assignments = edit.Assignments, Hands = edit.Hands, Length = given }
+            : WithHands(plan, task with { Assignments = edit.Assignments, Hands = edit.Hands ?? task.Hands }, task.People);
+        if (after.Hands == task.Hands && after.Length == task.Length)
+            return PlanEditor.Changed(plan, after, edit with { Hands = null, Length = null }, new SetAssignments(task.Id, task.Assignments), EditField.Owner);
+        var decided = new SetAssignments(task.Id, after.Assignments, after.Hands, after.Length);
+        var inverse = new SetAssignments(task.Id, task.Assignments, task.Hands, task.Length);
+        Touch[] touched = after.Length == task.Length ? [new(task.Id, EditField.Owner)] : [new(task.Id, EditField.Owner), new(task.Id, EditField.Length)];
+        return new AppliedEdit(PlanEditor.Replace(plan, after), decided, inverse, touched);
     }
+
+    /// <summary>The effort of a task that more hands make shorter stays what it was: its length follows.</summary>
+    private static PlanTask WithHands(Plan plan, PlanTask task, decimal peopleBefore)
+    {
+        var isFixed = task.Hands != MoreHands.Shorter || peopleBefore == 0 || task.People == 0 || peopleBefore == task.People || task.Milestone || task.Length.IsZero || plan.Index.IsPhase(plan.Index.RowOf(task.Id));
+        if (isFixed) return task;
+        var minutes = Math.Max(1, (int)Math.Round(plan.LengthOf(task).Count * peopleBefore / task.People));
+        return task with { Length = plan.Project.Units.ToLength(new WorkMinutes(minutes)) };
+    }
+
+    public static AppliedEdit SetOwnTime(Plan plan, SetOwnTime edit, EditContext context)
+    {
+        var person = plan.FindPerson(edit.Person) ?? throw new EditRefusedException("unknownPerson", "That person is not on this plan.");
+        var id = OwnCalendarOf(person.Id);
+        var own = person.Calendar == id ? plan.CalendarBook.Find(id) : null;
+        var under = own is null ? person.Calendar ?? plan.Project.Calendar : own.Base;
+        if (edit.Time is not { } time)
+            return (own is null ? PlanEditor.ApplyAll(plan, [], context) : PlanEditor.ApplyAll(plan, [new SetPersonCalendar(person.Id, under == plan.Project.Calendar ? null : under), new RemoveCalendar(id)], context)) with { Edit = edit };
+        var name = $"{LengthText.Shorten(person.Name)}’s time";
+        var calendar = time with
+        {
+            Id = id,
+            Name = plan.Calendars.Any(c => c.Id != id && c.Name.Equals(name, StringComparison.OrdinalIgnoreCase)) ? $"{name} ({person.Id})" : name,
+            Base = under,
+            // Without a calendar to build on, the days that are not said are those of everybody.
+            Week = under is null ? [.. time.Week.Select((day, i) => day ?? WorkCalendar.Weekdays.Week[i])] : time.Week,
+        };
+        return PlanEditor.ApplyAll(plan, [new SaveCalendar(calendar), new SetPersonCalendar(person.Id, id)], context) with { Edit = edit };
+    }
+
+    public static AppliedEdit SetCoordinator(Plan plan, SetCoordinator edit)
+    {
+        if (edit.Person is not null && plan.FindPerson(edit.Person) is null) throw new EditRefusedException("unknownPerson", "That person is not on this plan: take them in first.", null, EditField.Coordinator);
+        var after = plan with { Project = plan.Project with { Coordinator = edit.Person } };
+        return new AppliedEdit(after, edit, new SetCoordinator(plan.Project.Coordinator), [new Touch(null, EditField.Coordinator)]);
+    }
+
+    /// <summary>Id of the calendar that a plan keeps somebody's own time in.</summary>
+    internal static string OwnCalendarOf(string person) => "own-" + (person.Length > 60 ? person[..60] : person);
 
     public static AppliedEdit Join(Plan plan, JoinPlan edit)
     {
@@ -73,7 +138,7 @@ internal static class PeopleEdits
     {
         CheckName(name, task);
         var taken = plan.People.Concat(directory).Select(p => p.Id).ToHashSet();
-        return new Person(FreeId(name, taken), name, PlanIds.InitialsOf(name));
+        return new Person(PlanIds.FreeId(name, taken), name, PlanIds.InitialsOf(name));
     }
 
     private static void CheckName(string name, string? task)
@@ -82,14 +147,5 @@ internal static class PeopleEdits
             throw new EditRefusedException("name", $"This name has {name.Length:N0} characters: shorten it to {LongestName} or fewer.", task, EditField.Owner);
         if (name.Any(char.IsControl) || !name.Any(char.IsLetterOrDigit))
             throw new EditRefusedException("name", "An owner is a person: type their name in one line.", task, EditField.Owner);
-    }
-
-    private static string FreeId(string name, HashSet<string> taken)
-    {
-        var letters = name.ToLowerInvariant()
-            .Where(c => char.IsAsciiLetterOrDigit(c) || c == ' ').Select(c => c == ' ' ? '-' : c);
-        var stem = string.Concat(letters).Trim('-');
-        stem = stem.Length == 0 ? "person" : stem[..Math.Min(stem.Length, 40)];
-        return Enumerable.Range(1, int.MaxValue).Select(n => n == 1 ? stem : $"{stem}-{n}").First(id => !taken.Contains(id));
     }
 }

@@ -39,8 +39,24 @@ public sealed record SetLength(string Task, TypedLength Length) : PlanEdit;
 /// <summary>Names the owner as typed: the name, initials or id of a known person, or the name of a new one; empty for nobody.</summary>
 public sealed record SetOwner(string Task, string? Owner) : PlanEdit;
 
-/// <summary>Exactly these people, the owner first.</summary>
-public sealed record SetAssignments(string Task, ImmutableArray<Assignment> Assignments) : PlanEdit;
+/// <summary>
+/// Exactly these people, the owner first. Where more hands make the work shorter, the length follows from how many they are; with a
+/// length it is that, and <paramref name="Hands"/> is exactly what is given.
+/// </summary>
+/// <param name="Hands">What more hands do from now on; as it was when left out.</param>
+public sealed record SetAssignments(string Task, ImmutableArray<Assignment> Assignments, MoreHands? Hands = null, Length? Length = null) : PlanEdit;
+
+/// <summary>Somebody helps, named as an owner is; the first of all becomes the owner.</summary>
+/// <param name="Share">Part of their time: above 0, at most 1.</param>
+/// <param name="Hands">What more hands do from now on; as it was when left out.</param>
+public sealed record AddHelper(string Task, string Helper, decimal Share = 1, MoreHands? Hands = null) : PlanEdit;
+
+/// <summary>A person's own week and days off, on top of the calendar they work by; none when <paramref name="Time"/> is left out.</summary>
+/// <param name="Time">Its id, name and base are of no account.</param>
+public sealed record SetOwnTime(string Person, WorkCalendar? Time = null) : PlanEdit;
+
+/// <param name="Person">Somebody on the plan; <c>null</c> for nobody.</param>
+public sealed record SetCoordinator(string? Person) : PlanEdit;
 
 /// <param name="Position">Where the person stands among those on the plan; at the end when left out.</param>
 public sealed record JoinPlan(Person Person, int? Position = null) : PlanEdit;

@@ -22,4 +22,14 @@ public static partial class PlanIds
 
     [GeneratedRegex("^[A-Za-z0-9_-]{1,64}$")]
     private static partial Regex Id();
+
+    /// <summary>A readable id for a person, that nobody has.</summary>
+    public static string FreeId(string name, IReadOnlySet<string> taken)
+    {
+        var letters = name.ToLowerInvariant()
+            .Where(c => char.IsAsciiLetterOrDigit(c) || c == ' ').Select(c => c == ' ' ? '-' : c);
+        var stem = string.Concat(letters).Trim('-');
+        stem = stem.Length == 0 ? "person" : stem[..Math.Min(stem.Length, 40)];
+        return Enumerable.Range(1, int.MaxValue).Select(n => n == 1 ? stem : $"{stem}-{n}").First(id => !taken.Contains(id));
+    }
 }

@@ -43,6 +43,16 @@ public sealed record LengthEstimate(Length Low, Length Likely, Length High);
 /// <summary>Dates a person fixed by hand (rule F2); without a finish it follows from the length.</summary>
 public sealed record PinnedDates(PlanTime Start, PlanTime? Finish = null);
 
+/// <summary>What becomes of a task when more people work on it. Kept by name.</summary>
+public enum MoreHands
+{
+    /// <summary>Its effort stays, so it takes less time.</summary>
+    Shorter,
+
+    /// <summary>It takes as long, with more effort.</summary>
+    MoreEffort,
+}
+
 /// <summary>A person's part in a task; the first of a task's assignments is its owner, the rest are helpers.</summary>
 /// <param name="Share">Part of the person's time: above 0, at most 1.</param>
 public readonly record struct Assignment(string Person, decimal Share = 1);
@@ -112,6 +122,9 @@ public sealed record PlanTask
 
     public ImmutableArray<Assignment> Assignments { get; init; } = [];
 
+    /// <summary>What more hands do; <c>null</c> while nobody has said.</summary>
+    public MoreHands? Hands { get; init; }
+
     public string Note { get; init; } = "";
 
     /// <summary>One of those that matter most.</summary>
@@ -129,6 +142,9 @@ public sealed record PlanTask
 
     /// <summary>When it comes again, of a phase whose rows are its occurrences.</summary>
     public RepeatRule? Repeats { get; init; }
+
+    /// <summary>The shares of all who work on it: 1.5 is one person and half of another's time.</summary>
+    public decimal People => Assignments.Sum(a => a.Share);
 
     public string? Owner => Assignments.IsEmpty ? null : Assignments[0].Person;
 

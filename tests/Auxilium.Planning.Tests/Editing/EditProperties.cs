@@ -113,7 +113,7 @@ public class EditProperties
     {
         string Any() => plan.Tasks[random.Next(plan.Tasks.Length)].Id;
         DateOrTime day = PlanTime.On(new DateOnly(2027, 5, 1).AddDays(random.Next(30)));
-        return random.Next(47) switch
+        return random.Next(50) switch
         {
             0 => new AddTask("new", "New", plan.Find(Any())!.Parent),
             1 => new RemoveTasks([Any(), Any()]),
@@ -160,6 +160,9 @@ public class EditProperties
             43 => new SetReferences(Any(), [new("https://tidewell.example")]),
             44 => new SetPeriods([new("Week", new(2027, 5, 3), new(2027, 5, 9))]),
             45 => new SetPriority(Any(), random.Next(1001)),
+            46 => new AddHelper(Any(), random.Next(2) == 0 ? "Bo" : "Somebody New", random.Next(1, 5) / 4m, random.Next(3) switch { 0 => MoreHands.Shorter, 1 => MoreHands.MoreEffort, _ => null }),
+            47 => new SetOwnTime("bo", random.Next(3) == 0 ? null : new WorkCalendar { Id = "x", Name = "X", Week = [null, null, null, random.Next(2) == 0 ? [] : null, null, null, null], Exceptions = [new CalendarOverride(new(2027, 5, 4), new(2027, 5, 6), "Away", [])] }),
+            48 => new SetCoordinator(random.Next(3) == 0 ? null : "bo"),
             33 => new SetCriticality(Length.OneDay, FloatTarget.FinishBy),
             _ => new Together([new RenameTask(Any(), "One"), new IndentTask(Any()), new RemoveTasks([Any()])]),
         };

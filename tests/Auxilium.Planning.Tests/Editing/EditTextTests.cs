@@ -85,6 +85,14 @@ public class EditTextTests
         { new Together([new SetActive("A", true), new PlaceTask("A", PlanTime.At(2027, 5, 6, 9))]), "A takes part again and starts Thu 6 May." },
         { new StretchTask("B", PlanTime.At(2027, 5, 6, 9)), "B now starts Thu 6 May and takes 2 days." },
         { new SetPersonCalendar("ann", "crew"), "Ann works by the calendar Crew." },
+        { new SetOwnTime("ann", Away(4, 5)), "Ann is away from Tue 4 May to Wed 5 May." },
+        { new SetOwnTime("ann", Away(4, 4)), "Ann is away on Tue 4 May." },
+        { new SetOwnTime("ann", Away(4, 4) with { Exceptions = [.. Away(4, 4).Exceptions, .. Away(6, 7).Exceptions] }), "Ann has days off: Tue 4 May, Thu 6 May." },
+        { new SetOwnTime("ann", Away(4, 4) with { Exceptions = [], Week = WorkCalendar.Weekdays.Week }), "Ann has a week of their own." },
+        { new SetOwnTime("ann"), "Ann works by the calendar of the others." },
+        { new SetCoordinator("ann"), "Ann coordinates the project now." },
+        { new SetCoordinator(null), "Nobody coordinates the project now." },
+        { new AddHelper("A", "Ann"), "A is now Ann’s." },
     };
 
     [Theory]
@@ -116,6 +124,7 @@ public class EditTextTests
     [InlineData(EditField.References, "Permit, mailto:sea@tide.example")]
     [InlineData(EditField.Priority, "priority 500")]
     [InlineData(EditField.Repeat, "every week on Mon, 1 day each")]
+    [InlineData(EditField.Owner, "Ann, Ann’s friend 50 %")]
     public void What_a_field_holds_is_told_in_words_when_two_people_changed_it(EditField field, string words)
     {
         var plan = Plan().With("A", t => t with
@@ -132,6 +141,7 @@ public class EditTextTests
             References = [new("https://tidewell.example/permit", "Permit"), new("mailto:sea@tide.example")],
             Repeats = new() { Every = RepeatUnit.Week, From = new(new DateOnly(2027, 5, 3)), Length = Length.OneDay },
         });
+        plan = plan with { People = [.. plan.People, new("friend", "Ann’s friend", "AF")], Tasks = [plan.Tasks[0] with { Assignments = [new("ann"), new("friend", 0.5m)] }, .. plan.Tasks[1..]] };
         Assert.Equal(words, FieldText.Of(plan.Calculate(), new Touch("A", field)));
     }
 
@@ -142,7 +152,16 @@ public class EditTextTests
     [InlineData(EditField.ProjectCalendar, "Weekdays")]
     [InlineData(EditField.Criticality, "up to 0 days of float")]
     [InlineData(EditField.FinishBy, "no deadline")]
+    [InlineData(EditField.Coordinator, "nobody")]
     public void So_is_what_the_project_holds(EditField field, string words) => Assert.Equal(words, FieldText.Of(Plan().Calculate(), new Touch(null, field)));
+
+    private static WorkCalendar Away(int from, int to) => new()
+    {
+        Id = "any",
+        Name = "Any",
+        Week = [null, null, null, null, null, null, null],
+        Exceptions = [new CalendarOverride(new DateOnly(2027, 5, from), new DateOnly(2027, 5, to), "Away", [])],
+    };
 
     private static Plan Plan() => PlanText.Plan("A 3d\nB 2d after A\nC 1d after B") with { Calendars = [Crew], People = [new("ann", "Ann", "A")] };
 }

@@ -1,0 +1,41 @@
+using Ical.Net;
+using Ical.Net.CalendarComponents;
+using Ical.Net.DataTypes;
+using Ical.Net.Serialization;
+
+namespace Auxilium.Exchange.Calendars;
+
+/// <summary>A task as calendar programs are told of it.</summary>
+/// <param name="Id">The same whenever it is told, and no other task's.</param>
+/// <param name="From">Its first day.</param>
+/// <param name="To">Its last day.</param>
+public sealed record CalendarTask(string Id, string Name, string Project, DateOnly From, DateOnly To, bool IsDone, bool IsOwner, string Address);
+
+/// <summary>Tasks as an iCalendar file (RFC 5545): each is an event of whole days.</summary>
+public static class TaskCalendar
+{
+    /// <param name="name">What calendar programs call it.</param>
+    /// <param name="tasks">The tasks.</param>
+    /// <param name="now">When it was made, UTC.</param>
+    public static string Write(string name, IEnumerable<CalendarTask> tasks, DateTime now)
+    {
+        var calendar = new Calendar { ProductId = "-//Auxilium//Tasks//EN", Method = "PUBLISH" };
+        calendar.AddProperty("X-WR-CALNAME", name);
+        calendar.AddProperty("REFRESH-INTERVAL;VALUE=DURATION", "PT1H");
+        foreach (var task in tasks)
+            calendar.Events.Add(new CalendarEvent
+            {
+                Uid = task.Id,
+                Summary = task.IsDone ? $"{task.Name} (done)" : task.Name,
+                Description = $"{task.Project}{(task.IsOwner ? "" : ", as a helper")}\n{task.Address}",
+                Url = new Uri(task.Address),
+                Categories = [task.Project],
+                DtStamp = new CalDateTime(now, "UTC"),
+                Start = new CalDateTime(task.From),
+                // The end of whole days is the day after.
+                End = new CalDateTime(task.To.AddDays(1)),
+                Transparency = TransparencyType.Transparent,
+            });
+        return new CalendarSerializer().SerializeToString(calendar) ?? "";
+    }
+}
