@@ -1,12 +1,14 @@
 using Auxilium.Planning.Plans;
 using Auxilium.Storage.Rows;
 using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
 
 namespace Auxilium.Storage;
 
-/// <summary>The database: the truth about every plan.</summary>
-public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : DbContext(options), IDataProtectionKeyContext
+/// <summary>The database: the truth about every plan and everybody who works on it.</summary>
+public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityUserContext<Account>(options), IDataProtectionKeyContext
 {
     public DbSet<ProjectRow> Projects => Set<ProjectRow>();
 
@@ -15,6 +17,36 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : DbContext
     public DbSet<LinkRow> Links => Set<LinkRow>();
 
     public DbSet<PersonRow> People => Set<PersonRow>();
+
+    public DbSet<TimeOffRow> TimeOff => Set<TimeOffRow>();
+
+    public DbSet<RoleRow> ProjectRoles => Set<RoleRow>();
+
+    public DbSet<SessionRow> Sessions => Set<SessionRow>();
+
+    public DbSet<TokenRow> Tokens => Set<TokenRow>();
+
+    public DbSet<InvitationRow> Invitations => Set<InvitationRow>();
+
+    public DbSet<ShareLinkRow> ShareLinks => Set<ShareLinkRow>();
+
+    public DbSet<FeedRow> Feeds => Set<FeedRow>();
+
+    public DbSet<NoticeRow> Notices => Set<NoticeRow>();
+
+    public DbSet<MailRow> Mails => Set<MailRow>();
+
+    public DbSet<PostRow> Post => Set<PostRow>();
+
+    public DbSet<WatchRow> Watches => Set<WatchRow>();
+
+    public DbSet<ProposalRow> Proposals => Set<ProposalRow>();
+
+    public DbSet<HoursRow> Hours => Set<HoursRow>();
+
+    public DbSet<PresenceRow> Presence => Set<PresenceRow>();
+
+    public DbSet<OrganisationRow> Organisation => Set<OrganisationRow>();
 
     public DbSet<MemberRow> Members => Set<MemberRow>();
 
@@ -38,7 +70,132 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : DbContext
         configurationBuilder.Properties<DateTime>().HaveColumnType("timestamp without time zone");
     }
 
-    protected override void OnModelCreating(ModelBuilder modelBuilder)
+    protected override void OnModelCreating(ModelBuilder builder)
+    {
+        base.OnModelCreating(builder);
+        MakePlans(builder);
+        MakePeople(builder);
+        MakeNotices(builder);
+    }
+
+    private static void MakePeople(ModelBuilder modelBuilder)
+    {
+        modelBuilder.Entity<PersonRow>(person =>
+        {
+            person.ToTable("people");
+            person.Property(p => p.Role).HasDefaultValue("");
+            person.Property(p => p.Team).HasDefaultValue("");
+            person.Property(p => p.Kind).HasConversion<string>().HasDefaultValue(PersonKind.Staff).HasSentinel(PersonKind.Staff);
+            person.Property(p => p.Calendar).HasColumnType("jsonb");
+            foreach (var money in new[] { nameof(PersonRow.HourlyRate), nameof(PersonRow.OvertimeRate), nameof(PersonRow.CostPerUse) }) person.Property<decimal?>(money).HasPrecision(12, 2);
+        });
+        modelBuilder.Entity<TimeOffRow>().ToTable("time_off").HasOne<PersonRow>().WithMany().HasForeignKey(t => t.PersonId);
+        modelBuilder.Entity<MemberRow>(member =>
+        {
+            member.ToTable("members").HasKey(m => new { m.ProjectId, m.PersonId });
+            member.HasOne<ProjectRow>().WithMany().HasForeignKey(m => m.ProjectId);
+            member.HasOne<PersonRow>().WithMany().HasForeignKey(m => m.PersonId);
+        });
+        modelBuilder.Entity<RoleRow>(role =>
+        {
+            role.ToTable("project_roles").HasKey(r => new { r.ProjectId, r.PersonId });
+            role.HasOne<ProjectRow>().WithMany().HasForeignKey(r => r.ProjectId);
+            role.HasOne<PersonRow>().WithMany().HasForeignKey(r => r.PersonId);
+            role.Property(r => r.Role).HasConversion<string>();
+        });
+        modelBuilder.Entity<Account>(account =>
+        {
+            account.ToTable("accounts").HasOne<PersonRow>().WithOne().HasForeignKey<Account>(a => a.Id);
+            account.Property(a => a.NoticeWishes).HasColumnType("jsonb");
+        });
+        modelBuilder.Entity<IdentityUserClaim<string>>().ToTable("account_claims");
+        modelBuilder.Entity<IdentityUserLogin<string>>().ToTable("account_logins");
+        modelBuilder.Entity<IdentityUserToken<string>>().ToTable("account_secrets");
+        modelBuilder.Entity<SessionRow>(session =>
+        {
+            session.ToTable("sessions").HasOne<Account>().WithMany().HasForeignKey(s => s.PersonId);
+            session.HasIndex(s => s.KeyHash).IsUnique();
+        });
+        modelBuilder.Entity<TokenRow>(token =>
+        {
+            token.ToTable("tokens").HasOne<Account>().WithMany().HasForeignKey(t => t.PersonId);
+            token.HasIndex(t => t.Hash).IsUnique();
+            token.Property(t => t.Scope).HasConversion<string>();
+        });
+        modelBuilder.Entity<InvitationRow>(invitation =>
+        {
+            invitation.ToTable("invitations").HasOne<PersonRow>().WithMany().HasForeignKey(i => i.PersonId);
+            invitation.HasIndex(i => i.Hash).IsUnique();
+        });
+        modelBuilder.Entity<ShareLinkRow>(link =>
+        {
+            link.ToTable("share_links").HasOne<ProjectRow>().WithMany().HasForeignKey(l => l.ProjectId);
+            link.HasIndex(l => l.Hash).IsUnique();
+        });
+        modelBuilder.Entity<FeedRow>(feed =>
+        {
+            feed.ToTable("feeds").HasOne<Account>().WithMany().HasForeignKey(f => f.PersonId);
+            feed.HasIndex(f => f.Hash).IsUnique();
+        });
+        modelBuilder.Entity<OrganisationRow>().ToTable("organisation").Property(o => o.Id).ValueGeneratedNever();
+        UseInstants<SessionRow>(modelBuilder);
+        UseInstants<TokenRow>(modelBuilder);
+        UseInstants<InvitationRow>(modelBuilder);
+        UseInstants<ShareLinkRow>(modelBuilder);
+        UseInstants<FeedRow>(modelBuilder);
+    }
+
+    private static void MakeNotices(ModelBuilder modelBuilder)
+    {
+        modelBuilder.Entity<NoticeRow>(notice =>
+        {
+            notice.ToTable("notices").HasOne<PersonRow>().WithMany().HasForeignKey(n => n.PersonId);
+            notice.HasOne<ProjectRow>().WithMany().HasForeignKey(n => n.ProjectId);
+            notice.HasIndex(n => new { n.PersonId, n.Once }).IsUnique();
+            notice.Property(n => n.Kind).HasConversion<string>();
+        });
+        modelBuilder.Entity<MailRow>(mail =>
+        {
+            mail.ToTable("mails").HasIndex(m => new { m.State, m.NotBefore });
+            mail.Property(m => m.State).HasConversion<string>();
+        });
+        modelBuilder.Entity<PostRow>().ToTable("post");
+        modelBuilder.Entity<WatchRow>(watch =>
+        {
+            watch.ToTable("watches").HasKey(w => w.ProjectId);
+            watch.HasOne<ProjectRow>().WithOne().HasForeignKey<WatchRow>(w => w.ProjectId);
+            watch.Property(w => w.Seen).HasColumnType("json");
+        });
+        modelBuilder.Entity<ProposalRow>(proposal =>
+        {
+            proposal.ToTable("proposals").HasOne<ProjectRow>().WithMany().HasForeignKey(p => p.ProjectId);
+            proposal.HasIndex(p => new { p.ProjectId, p.State });
+            proposal.Property(p => p.Edit).HasColumnType("jsonb");
+            proposal.Property(p => p.State).HasConversion<string>();
+        });
+        modelBuilder.Entity<HoursRow>(hours =>
+        {
+            hours.ToTable("hours").HasKey(h => new { h.ProjectId, h.TaskId, h.PersonId, h.Day });
+            hours.HasOne<ProjectRow>().WithMany().HasForeignKey(h => h.ProjectId);
+        });
+        modelBuilder.Entity<PresenceRow>(presence => presence.ToTable("presence").HasIndex(p => p.ProjectId));
+        UseInstants<NoticeRow>(modelBuilder);
+        UseInstants<MailRow>(modelBuilder);
+        UseInstants<PostRow>(modelBuilder);
+        UseInstants<ProposalRow>(modelBuilder);
+        UseInstants<PresenceRow>(modelBuilder);
+    }
+
+    /// <summary>All times of a table are instants of the world.</summary>
+    private static void UseInstants<T>(ModelBuilder modelBuilder)
+        where T : class
+    {
+        var entity = modelBuilder.Entity<T>();
+        foreach (var time in typeof(T).GetProperties().Where(p => p.PropertyType == typeof(DateTime) || p.PropertyType == typeof(DateTime?)))
+            entity.Property(time.Name).HasColumnType("timestamp with time zone");
+    }
+
+    private static void MakePlans(ModelBuilder modelBuilder)
     {
         modelBuilder.Entity<ProjectRow>(project =>
         {
@@ -53,6 +210,7 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : DbContext
             task.ToTable("tasks").HasKey(t => new { t.ProjectId, t.Id });
             task.HasOne<ProjectRow>().WithMany().HasForeignKey(t => t.ProjectId);
             task.Property(t => t.ConstraintKind).HasConversion<string>();
+            task.Property(t => t.Hands).HasConversion<string>();
             // What rows have that were written before there were these.
             task.Property(t => t.Active).HasDefaultValue(true).HasSentinel(true);
             task.Property(t => t.Splits).HasDefaultValue("");
@@ -67,13 +225,6 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : DbContext
             link.ToTable("links").HasKey(l => new { l.ProjectId, l.From, l.To });
             link.Property(l => l.Kind).HasConversion<string>().HasDefaultValue(LinkKind.FinishToStart).HasSentinel(LinkKind.FinishToStart);
             link.HasOne<ProjectRow>().WithMany().HasForeignKey(l => l.ProjectId);
-        });
-        modelBuilder.Entity<PersonRow>().ToTable("people");
-        modelBuilder.Entity<MemberRow>(member =>
-        {
-            member.ToTable("members").HasKey(m => new { m.ProjectId, m.PersonId });
-            member.HasOne<ProjectRow>().WithMany().HasForeignKey(m => m.ProjectId);
-            member.HasOne<PersonRow>().WithMany().HasForeignKey(m => m.PersonId);
         });
         modelBuilder.Entity<CommentRow>(comment =>
         {

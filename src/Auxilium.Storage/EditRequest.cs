@@ -22,9 +22,11 @@ public enum TakeBack
 /// <param name="BaseVersion">The version of the plan that its author saw.</param>
 /// <param name="Edit">The edit, or <c>null</c> when <paramref name="TakeBack"/> says which one to take back.</param>
 /// <param name="Person">Id of its author.</param>
+/// <param name="SeenVersion">The version that its author saw when they began to type it, where that is an older one.</param>
+/// <param name="Own">Ids of edits that its author made meanwhile on the same page: those they know of.</param>
 /// <param name="Entry">Which entry of the journal to take back, with <see cref="TakeBack.Entry"/>.</param>
 /// <param name="Overrule">Its author has seen what somebody else changed meanwhile, and wants this all the same.</param>
-public sealed record EditRequest(Guid EditId, int BaseVersion, PlanEdit? Edit, TakeBack? TakeBack, string Person, bool Overrule = false, long? Entry = null);
+public sealed record EditRequest(Guid EditId, int BaseVersion, PlanEdit? Edit, TakeBack? TakeBack, string Person, bool Overrule = false, long? Entry = null, int? SeenVersion = null, IReadOnlyList<Guid>? Own = null);
 
 /// <summary>What became of a request.</summary>
 public abstract record EditOutcome;
@@ -36,6 +38,11 @@ public sealed record EditCommitted(StoredPlan Before, StoredPlan After, EditedPl
 /// <summary>The edit that made a version of a plan, whoever made it, and what one person can take back.</summary>
 /// <param name="Did">What it did; <c>null</c> before the first edit.</param>
 public sealed record LastEdit(EditRecord? Did, bool CanUndo, bool CanRedo);
+
+/// <summary>Edits as others are told of them: the last in words.</summary>
+/// <param name="Moved">How many tasks it moved.</param>
+/// <param name="Edits">Ids of all of them.</param>
+public sealed record ToldEdit(string PersonId, string Name, ImmutableArray<TextRun> Sentence, int Moved, IReadOnlyList<Guid> Edits);
 
 /// <summary>What an edit did, from the journal.</summary>
 /// <param name="NewWarnings">What it broke, in sentences.</param>

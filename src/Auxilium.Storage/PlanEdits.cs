@@ -4,6 +4,7 @@ using Auxilium.Exchange.Edits;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
+using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
 using Microsoft.EntityFrameworkCore;
 
@@ -33,7 +34,7 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
         var target = request.TakeBack is { } which ? await TargetAsync(db, project, request, which, cancel) : null;
         if (request.TakeBack is not null && target is null) return new NothingToTakeBack();
         var edit = target is null ? request.Edit! : new EditJson(today).Read(target.Inverse);
-        var edited = EditPipeline.Run(current.Schedule, edit, today, await DirectoryForAsync(db, edit, cancel));
+        var edited = await RunAsync(db, current, edit, today, isNew: target is null, cancel);
         if (!request.Overrule && await ConflictAsync(db, current, request, target, edited, cancel) is { } conflict) return conflict;
 
         var lead = target is null ? RippleText.Lead(edited) : [new TextRun(target.TakesBack is null ? "Taken back" : "Done again", true), new TextRun($": {target.Summary}")];
@@ -43,6 +44,7 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
         row.Version++;
         db.Journal.Add(Entry(project, row.Version, request, edited, target, sentence));
         await db.SaveChangesAsync(cancel);
+        await PlanNews.TellAsync(db, $"{PlanNews.Plan} {project} {row.Version}", cancel);
         await transaction.CommitAsync(cancel);
         var after = new StoredPlan(project, row.Version, () => edited.After, ranks);
         memory.Keep(after, edited.Applied.Plan.Tasks.Length);
@@ -55,7 +57,19 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
     {
         if (await store.LoadAsync(project, cancel) is not { } plan) return null;
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return EditPipeline.Run(plan.Schedule, edit, today, await DirectoryForAsync(db, edit, cancel));
+        return await RunAsync(db, plan, edit, today, isNew: true, cancel);
+    }
+
+    /// <summary>Works an edit out. Who joins a plan by it brings their own week and days off.</summary>
+    private static async Task<EditedPlan> RunAsync(AuxiliumDb db, StoredPlan plan, PlanEdit edit, DateOnly today, bool isNew, CancellationToken cancel)
+    {
+        var directory = await DirectoryForAsync(db, edit, cancel);
+        var edited = EditPipeline.Run(plan.Schedule, edit, today, directory);
+        var (was, now) = (plan.Schedule.Plan, edited.After.Plan);
+        if (!isNew || was.People == now.People) return edited;
+        var newcomers = now.People.Where(p => was.FindPerson(p.Id) is null).Select(p => p.Id).ToList();
+        var times = newcomers.Count == 0 ? null : await OwnTimes.OfAsync(db, newcomers, cancel);
+        return times is null || times.Count == 0 ? edited : EditPipeline.Run(plan.Schedule, new Together([edit, .. times.Select(t => new SetOwnTime(t.Key, t.Value))]), today, directory);
     }
 
     /// <summary>What the edit that made this version of a plan did, and whether this person can undo or redo.</summary>
@@ -71,6 +85,17 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         return await RecordAsync(db, plan, cancel);
+    }
+
+    /// <summary>What is told to others of the edits since a version of a plan; <c>null</c> when there are none.</summary>
+    public async Task<ToldEdit?> ToldAsync(StoredPlan plan, int since, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        if (await RecordAsync(db, plan, cancel) is not { } did) return null;
+        var person = await db.Journal.Where(j => j.ProjectId == plan.Id && j.Version == plan.Version).Select(j => j.PersonId).SingleAsync(cancel);
+        var name = await db.People.Where(p => p.Id == person).Select(p => p.Name).SingleOrDefaultAsync(cancel);
+        var edits = await db.Journal.Where(j => j.ProjectId == plan.Id && j.Version > since && j.Version <= plan.Version).Select(j => j.EditId).ToListAsync(cancel);
+        return new ToldEdit(person, name ?? "Somebody", did.Sentence, did.Moves.Count, edits);
     }
 
     private static async Task<EditRecord?> RecordAsync(AuxiliumDb db, StoredPlan plan, CancellationToken cancel)
@@ -137,9 +162,9 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
     {
         var since = target is not null
             ? await OwnEdits.StandingAfterAsync(db, current.Id, target.Id, cancel)
-            : request.BaseVersion >= current.Version
+            : (request.SeenVersion ?? request.BaseVersion) is var seen && seen >= current.Version
                 ? []
-                : await db.Journal.Where(j => j.ProjectId == current.Id && j.Version > request.BaseVersion).Select(j => new EditMark(j.Id, j.PersonId, j.Touched, j.TakesBack)).ToListAsync(cancel);
+                : await db.Journal.Where(j => j.ProjectId == current.Id && j.Version > seen && !(request.Own ?? Array.Empty<Guid>()).Contains(j.EditId)).Select(j => new EditMark(j.Id, j.PersonId, j.Touched, j.TakesBack)).ToListAsync(cancel);
         foreach (var other in since)
         {
             foreach (var touch in other.Touched.Select(Touch.Parse))
@@ -176,5 +201,5 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
 
     /// <summary>Everybody, where an edit may name somebody who is not on the plan.</summary>
     private static async Task<IReadOnlyList<Person>> DirectoryForAsync(AuxiliumDb db, PlanEdit edit, CancellationToken cancel) =>
-        edit is SetOwner || (edit is Together together && together.Edits.Any(e => e is SetOwner)) ? await PlanStore.DirectoryAsync(db, cancel) : [];
+        edit is SetOwner or AddHelper || (edit is Together together && together.Edits.Any(e => e is SetOwner or AddHelper)) ? await PlanStore.DirectoryAsync(db, cancel) : [];
 }

@@ -16,11 +16,11 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         return version is { } v ? await LoadAsync(db, id, v, cancel) : null;
     }
 
-    /// <summary>Every project, the newest first.</summary>
-    public async Task<IReadOnlyList<StoredPlan>> LoadAllAsync(CancellationToken cancel = default)
+    /// <summary>Every project, or of these those that there are, the newest first.</summary>
+    public async Task<IReadOnlyList<StoredPlan>> LoadAllAsync(IReadOnlyCollection<Guid>? only = null, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var versions = await db.Projects.OrderByDescending(p => p.CreatedAt).ThenBy(p => p.Id).Select(p => new { p.Id, p.Version }).ToListAsync(cancel);
+        var versions = await db.Projects.Where(p => only == null || only.Contains(p.Id)).OrderByDescending(p => p.CreatedAt).ThenBy(p => p.Id).Select(p => new { p.Id, p.Version }).ToListAsync(cancel);
         var plans = new List<StoredPlan>(versions.Count);
         foreach (var project in versions) plans.Add(await LoadAsync(db, project.Id, project.Version, cancel));
         return plans;
@@ -34,7 +34,7 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     }
 
     internal static async Task<IReadOnlyList<Person>> DirectoryAsync(AuxiliumDb db, CancellationToken cancel) =>
-        await db.People.OrderBy(p => p.Name).Select(p => new Person(p.Id, p.Name, p.Initials, p.Email, null)).ToListAsync(cancel);
+        await db.People.Where(p => p.LeftOn == null).OrderBy(p => p.Name).Select(p => new Person(p.Id, p.Name, p.Initials, p.Email, null)).ToListAsync(cancel);
 
     /// <summary>Makes a project of a plan.</summary>
     /// <param name="plan">Sound; its people join the directory where they are new.</param>
@@ -124,6 +124,9 @@ public sealed class PlanMemory : IDisposable
     private readonly MemoryCache _plans = new(new MemoryCacheOptions { SizeLimit = MostRows });
 
     public void Dispose() => _plans.Dispose();
+
+    /// <summary>Forgets every plan: something that is part of many of them has changed.</summary>
+    public void Forget() => _plans.Clear();
 
     internal StoredPlan? Find(Guid id, int version) => _plans.Get<StoredPlan>(id) is { } plan && plan.Version == version ? plan : null;
 

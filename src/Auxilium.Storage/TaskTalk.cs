@@ -1,3 +1,5 @@
+using Auxilium.Planning.Plans;
+using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
 using Microsoft.EntityFrameworkCore;
 
@@ -14,7 +16,7 @@ public sealed record KeptFile(Guid Id, string Name, string MediaType, int Size, 
 public sealed record TalkCount(string Task, int Comments, int Files);
 
 /// <summary>What people write about tasks and the files they add: beside the plan, and no edits of it.</summary>
-public sealed class TaskTalk(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock)
+public sealed class TaskTalk(IDbContextFactory<AuxiliumDb> databases, ProjectRoles roles, TimeProvider clock)
 {
     /// <summary>A comment is at most this many characters.</summary>
     public const int LongestComment = 4_000;
@@ -55,13 +57,32 @@ public sealed class TaskTalk(IDbContextFactory<AuxiliumDb> databases, TimeProvid
         return (comments, [.. files.OrderBy(f => f.Name, StringComparer.OrdinalIgnoreCase)]);
     }
 
+    /// <summary>Adds a comment, and tells those whom it mentions.</summary>
+    /// <param name="project">Id of the project.</param>
+    /// <param name="task">Id of the task.</param>
+    /// <param name="name">Its name.</param>
+    /// <param name="person">Who says it.</param>
+    /// <param name="text">What they say; <c>@name</c> mentions somebody.</param>
+    /// <param name="cancel">Ends the wait.</param>
     /// <returns>Whether there was room for it.</returns>
-    public async Task<bool> SayAsync(Guid project, string task, string person, string text, CancellationToken cancel = default)
+    public async Task<bool> SayAsync(Guid project, string task, string name, string person, string text, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (await db.Comments.CountAsync(c => c.ProjectId == project && c.TaskId == task, cancel) >= MostComments) return false;
-        db.Comments.Add(new CommentRow { ProjectId = project, TaskId = task, PersonId = person, At = Now(), Text = text });
+        var comment = new CommentRow { ProjectId = project, TaskId = task, PersonId = person, At = Now(), Text = text };
+        db.Comments.Add(comment);
         await db.SaveChangesAsync(cancel);
+        if (text.Contains('@', StringComparison.Ordinal))
+        {
+            var people = (await roles.InAsync(project, cancel)).Where(p => p.Role != ProjectRole.None).Select(p => new Person(p.Person.Id, p.Person.Name, p.Person.Initials)).ToList();
+            var by = await db.People.Where(p => p.Id == person).Select(p => p.Name).SingleAsync(cancel);
+            var mentioned = Mentions.In(text, people).Where(p => p != person).ToList();
+            await NoticeBook.TellAsync(db, mentioned, NoticeKind.Mentioned, project, task, $"{by} mentions you on {name}: “{text}”", $"comment {comment.Id}", Now(), cancel);
+        }
+        await TellAsync(db, project, task, cancel);
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
         return true;
     }
 
@@ -70,7 +91,10 @@ public sealed class TaskTalk(IDbContextFactory<AuxiliumDb> databases, TimeProvid
     public async Task<bool> TakeBackAsync(Guid project, long comment, string person, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Comments.Where(c => c.ProjectId == project && c.Id == comment && c.PersonId == person).ExecuteDeleteAsync(cancel) == 1;
+        var task = await db.Comments.Where(c => c.ProjectId == project && c.Id == comment && c.PersonId == person).Select(c => c.TaskId).SingleOrDefaultAsync(cancel);
+        if (task is null || await db.Comments.Where(c => c.Id == comment).ExecuteDeleteAsync(cancel) == 0) return false;
+        await TellAsync(db, project, task, cancel);
+        return true;
     }
 
     /// <returns>Whether there was room for it.</returns>
@@ -80,6 +104,7 @@ public sealed class TaskTalk(IDbContextFactory<AuxiliumDb> databases, TimeProvid
         if (await db.Files.CountAsync(f => f.ProjectId == project && f.TaskId == task, cancel) >= MostFiles) return false;
         db.Files.Add(new FileRow { Id = Guid.NewGuid(), ProjectId = project, TaskId = task, PersonId = person, At = Now(), Name = name, MediaType = mediaType, Size = content.Length, Content = content.ToArray() });
         await db.SaveChangesAsync(cancel);
+        await TellAsync(db, project, task, cancel);
         return true;
     }
 
@@ -90,12 +115,21 @@ public sealed class TaskTalk(IDbContextFactory<AuxiliumDb> databases, TimeProvid
         return await db.Files.AsNoTracking().SingleOrDefaultAsync(f => f.ProjectId == project && f.Id == file, cancel);
     }
 
+    /// <param name="project">Id of the project.</param>
+    /// <param name="file">Id of the file.</param>
+    /// <param name="person">Whose it must be; <c>null</c> for anybody's.</param>
+    /// <param name="cancel">Ends the wait.</param>
     /// <returns>Whether there was such a file.</returns>
-    public async Task<bool> RemoveFileAsync(Guid project, Guid file, CancellationToken cancel = default)
+    public async Task<bool> RemoveFileAsync(Guid project, Guid file, string? person, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Files.Where(f => f.ProjectId == project && f.Id == file).ExecuteDeleteAsync(cancel) == 1;
+        var task = await db.Files.Where(f => f.ProjectId == project && f.Id == file && (person == null || f.PersonId == person)).Select(f => f.TaskId).SingleOrDefaultAsync(cancel);
+        if (task is null || await db.Files.Where(f => f.Id == file).ExecuteDeleteAsync(cancel) == 0) return false;
+        await TellAsync(db, project, task, cancel);
+        return true;
     }
+
+    private static Task TellAsync(AuxiliumDb db, Guid project, string task, CancellationToken cancel) => PlanNews.TellAsync(db, $"{PlanNews.Talk} {project} {task}", cancel);
 
     private DateTime Now() => clock.GetUtcNow().UtcDateTime;
 }

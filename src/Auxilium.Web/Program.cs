@@ -4,7 +4,11 @@ using Auxilium.Web.Access;
 using Auxilium.Web.Api;
 using Auxilium.Web.Demo;
 using Auxilium.Web.Pages.Plan;
-using Microsoft.AspNetCore.Authentication;
+using Auxilium.Storage.People;
+using Auxilium.Web.Live;
+using Auxilium.Web.Mail;
+using Auxilium.Web.Notices;
+using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
@@ -32,10 +36,38 @@ services.AddSingleton<Looks>();
 services.AddSingleton<TaskTalk>();
 services.AddSingleton<PlanViews>();
 services.AddSingleton<ScriptMap>();
-services.AddSingleton<DemoPerson>();
 services.AddSingleton<DemoOrganisation>();
+services.AddSingleton<Organisation>();
+services.AddSingleton<Auxilium.Storage.People.Directory>();
+services.AddSingleton<ProjectRoles>();
+services.AddSingleton<Sessions>();
+services.AddSingleton<Tokens>();
+services.AddSingleton<Invitations>();
+services.AddSingleton<ShareLinks>();
+services.AddSingleton<Feeds>();
+services.AddSingleton<OwnTimes>();
+services.AddSingleton<HandOvers>();
+services.AddSingleton<Hours>();
+services.AddSingleton<Mails>();
+services.AddSingleton<Proposals>();
+services.AddSingleton<NoticeBook>();
+services.AddSingleton<PlanNews>();
+services.AddSingleton<OwnAddress>();
+services.AddSingleton<Letters>();
+services.AddSingleton<MailServer>();
+services.AddSingleton<NoticeWatch>();
+services.AddSingleton<WhoIsThere>();
+services.AddSingleton<Presence>();
+services.AddSingleton<LivePlans>();
+services.AddHostedService<NewsListener>();
+services.AddSignalR(options => options.MaximumReceiveMessageSize = 4 * 1024);
+services.AddHostedService<MailStandIn>();
+Jobs.Add(services);
 
-services.AddAuthentication(DemoSignIn.SchemeName).AddScheme<AuthenticationSchemeOptions, DemoSignIn>(DemoSignIn.SchemeName, null);
+services.AddHttpContextAccessor();
+SignInCookies.Add(services);
+services.AddSingleton<IAuthorizationHandler, InProjectHandler>();
+services.AddSingleton<IAuthorizationMiddlewareResultHandler, NotThereResult>();
 Rights.Define(services.AddAuthorizationBuilder());
 services.AddAntiforgery(options =>
 {
@@ -66,8 +98,17 @@ if (WhyNoConnection(configuration["DB"]) is { } wrong)
 }
 try
 {
+    MailServer.Read(configuration["SMTP"]);
+}
+catch (FormatException e)
+{
+    await Console.Error.WriteLineAsync($"Auxilium cannot start: {e.Message}");
+    return 1;
+}
+try
+{
     await using (var db = await app.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync()) await db.Database.MigrateAsync();
-    await app.Services.GetRequiredService<DemoOrganisation>().PrepareAsync(withPlans: configuration["EMPTY"] != "1");
+    if (configuration["EMPTY"] != "1") await app.Services.GetRequiredService<DemoOrganisation>().PrepareAsync();
 }
 catch (Exception e) when (e is NpgsqlException || e.InnerException is NpgsqlException)
 {
@@ -78,7 +119,7 @@ catch (Exception e) when (e is NpgsqlException || e.InnerException is NpgsqlExce
 app.UseSecurityHeaders();
 app.UseResponseCompression();
 app.UseWhen(IsApi, api => api
-    .UseExceptionHandler(new ExceptionHandlerOptions { StatusCodeSelector = e => e is BadHttpRequestException bad ? bad.StatusCode : StatusCodes.Status500InternalServerError })
+    .UseExceptionHandler(new ExceptionHandlerOptions { StatusCodeSelector = StatusOf })
     .UseStatusCodePages());
 app.UseWhen(context => !IsApi(context), pages => pages.UseExceptionHandler("/error").UseStatusCodePagesWithReExecute("/error", "?status={0}"));
 app.UseRouting();
@@ -88,7 +129,7 @@ app.UseRateLimiter();
 app.UseAntiforgery();
 app.MapStaticAssets().AllowAnonymous();
 app.MapHealthChecks("/healthz").AllowAnonymous();
-app.MapOpenApi().RequireAuthorization(Rights.LookAtPlans);
+app.MapOpenApi().RequireAuthorization(Rights.SignedIn);
 var api = app.MapGroup("/api/v1");
 ProjectsApi.Map(api);
 ScheduleApi.Map(api);
@@ -97,7 +138,10 @@ CalendarsApi.Map(api);
 ListsApi.Map(api);
 RepeatsApi.Map(api);
 LooksApi.Map(api);
+ProposalsApi.Map(api);
 TalkApi.Map(app, api);
+WeekApi.Map(app, api);
+app.MapHub<PlanHub>("/live");
 app.MapRazorPages().WithStaticAssets();
 await app.RunAsync();
 return 0;
@@ -115,6 +159,15 @@ static string? WhyNoConnection(string? text)
         return $"Auxilium cannot use the database that AUXILIUM_DB names: it is not a connection string such as Host=127.0.0.1;Username=…;Password=…;Database=auxilium. {e.Message}";
     }
 }
+
+// A database that is away for a moment is told as such: whoever asked may ask again.
+static int StatusOf(Exception e) => e switch
+{
+    BadHttpRequestException bad => bad.StatusCode,
+    NpgsqlException { IsTransient: true } => StatusCodes.Status503ServiceUnavailable,
+    _ when e.InnerException is { } inner => StatusOf(inner),
+    _ => StatusCodes.Status500InternalServerError,
+};
 
 static bool IsApi(HttpContext context) => context.Request.Path.StartsWithSegments("/api");
 

@@ -167,6 +167,10 @@ public sealed class ChecksApiTests(TwoServers servers) : IClassFixture<TwoServer
     [InlineData("""{"type":"setPeriods","periods":[{"name":"Harbour week","from":"2027-05-10","to":"2027-05-14"}]}""")]
     [InlineData("""{"type":"repeatTask","task":"c","rule":{"every":"week","on":["tue","thu"],"from":"4 May","until":"27 May","length":"2h"}}""")]
     [InlineData("""{"type":"together","edits":[{"type":"repeatTask","task":"c","rule":{"every":"month","week":-1,"on":["fri"],"from":"2027-05-04T18:30","times":3,"length":"90m"}},{"type":"extendSeries","task":"c","until":"2027-12-01"}]}""")]
+    [InlineData("""{"type":"addHelper","task":"a","helper":"Somebody New","share":0.5,"hands":"shorter"}""")]
+    [InlineData("""{"type":"together","edits":[{"type":"setOwner","task":"a","owner":"Somebody New"},{"type":"addHelper","task":"a","helper":"Another One","hands":"shorter"}]}""")]
+    [InlineData("""{"type":"together","edits":[{"type":"setOwner","task":"a","owner":"Somebody New"},{"type":"setOwnTime","person":"somebody-new","time":{"id":"x","name":"X","week":{"mon":[]},"exceptions":[{"from":"2027-05-04","to":"2027-05-05","name":"Away","work":[]}]}}]}""")]
+    [InlineData("""{"type":"together","edits":[{"type":"setOwner","task":"a","owner":"Somebody New"},{"type":"setCoordinator","person":"somebody-new"}]}""")]
     [InlineData("""{"type":"setProjectCalendar","calendar":null}""")]
     [InlineData("""{"type":"setCriticality","criticalFloat":"1d","floatTo":"finishBy"}""")]
     public async Task Every_edit_is_kept_and_can_be_taken_back(string edit)
@@ -206,7 +210,7 @@ public sealed class TwoServers : IDisposable
     public TwoServers()
     {
         _other = new TestApp(One.Connection);
-        Other = new ApiClient(_other.CreateClient());
+        Other = new ApiClient(_other.SignedIn());
     }
 
     public DemoApp One { get; } = new();

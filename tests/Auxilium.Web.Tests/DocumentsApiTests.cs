@@ -25,7 +25,7 @@ public class DocumentsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         using var database = new TestDatabase();
         await using var app = new TestApp(database.Connection, today: "2031-02-09");
-        var projects = JsonNode.Parse(await app.CreateClient().GetStringAsync("/api/v1/projects"))!.AsArray();
+        var projects = JsonNode.Parse(await app.SignedIn().GetStringAsync("/api/v1/projects"))!.AsArray();
         Assert.Equal(["Lantern Regatta", "Adopt-a-Plank", "Slipway & Shed Roof"], projects.Select(p => p!["name"]!.GetValue<string>()));
         Assert.All(projects, p => Assert.InRange(p!["tasks"]!.GetValue<int>(), 18, 45));
         var states = projects.SelectMany(p => p!["states"]!.AsObject().Select(s => s.Key)).ToHashSet();

@@ -8,6 +8,18 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     private readonly ApiClient _api = demo.Api;
 
     [Fact]
+    public async Task What_one_changed_oneself_since_one_began_to_type_is_no_conflict_and_what_others_changed_is()
+    {
+        var project = await demo.Api.NewChainAsync();
+        var own = Guid.NewGuid();
+        await demo.Api.EditAsync(project, """{"type":"setLength","task":"a","length":"2d"}""", 1, own);
+        string Body(string more) => $$"""{"id":"{{Guid.NewGuid()}}","baseVersion":2,"seenVersion":1{{more}},"edit":{"type":"setLength","task":"a","length":"3d"} }""";
+        Assert.Equal(HttpStatusCode.Conflict, (await demo.Api.PostAsync($"/api/v1/projects/{project}/edits", Body(""))).Status);
+        Assert.Equal(HttpStatusCode.BadRequest, (await demo.Api.PostAsync($"/api/v1/projects/{project}/edits", Body(",\"own\":[1]"))).Status);
+        Assert.Equal(HttpStatusCode.OK, (await demo.Api.PostAsync($"/api/v1/projects/{project}/edits", Body($",\"own\":[\"{own}\"]"))).Status);
+    }
+
+    [Fact]
     public async Task An_edit_tells_what_moved_and_what_it_did_to_the_finish()
     {
         var project = await _api.NewChainAsync();
@@ -24,7 +36,7 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         var project = await _api.NewChainAsync();
         var before = await _api.PlanAsync(project);
-        var body = $$$"""{"id":"{{{Guid.NewGuid()}}}","baseVersion":1,"edit":{"type":"setLength","task":"a","length":"3d"}}""";
+        var body = $$$"""{"id":"{{{Guid.NewGuid()}}}","baseVersion":1,"edit":{"type":"setLength","task":"a","length":"3d"} }""";
         var answer = await _api.PostAsync($"/api/v1/projects/{project}/edits?preview=true", body);
         Assert.Contains("finish Wed 5 May → Fri 7 May", ApiClient.Sentence(answer.Body), StringComparison.Ordinal);
         Assert.Equal(before, await _api.PlanAsync(project));
@@ -45,7 +57,7 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     public async Task The_screen_is_sent_only_what_became_other()
     {
         var project = await _api.NewChainAsync();
-        var edit = $$$"""{"id":"{{{Guid.NewGuid()}}}","baseVersion":1,"edit":{"type":"setLength","task":"b","length":"3d"}}""";
+        var edit = $$$"""{"id":"{{{Guid.NewGuid()}}}","baseVersion":1,"edit":{"type":"setLength","task":"b","length":"3d"} }""";
         var changes = (await _api.PostAsync($"/api/v1/projects/{project}/edits?changes=true", edit)).Body["changes"]!;
         Assert.Equal(["b", "c"], changes["rows"]!.AsArray().Select(row => row!["id"]!.GetValue<string>()));
         Assert.Equal(["id", "length", "finish"], Fields(0));

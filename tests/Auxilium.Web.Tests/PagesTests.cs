@@ -8,7 +8,7 @@ public partial class PagesTests(DemoApp demo) : IClassFixture<DemoApp>
     [Fact]
     public async Task The_first_page_lists_projects_with_dates_progress_and_states()
     {
-        var page = WebUtility.HtmlDecode(await demo.App.CreateClient().GetStringAsync("/"));
+        var page = WebUtility.HtmlDecode(await demo.App.SignedIn().GetStringAsync("/"));
         Assert.Contains("Slipway & Shed Roof", page, StringComparison.Ordinal);
         Assert.Contains("Deadline 14 Jun 2027", page, StringComparison.Ordinal);
         Assert.Matches(@"\d+ overdue", page);
@@ -17,7 +17,7 @@ public partial class PagesTests(DemoApp demo) : IClassFixture<DemoApp>
     [Fact]
     public async Task A_new_project_needs_a_name_and_a_date_and_keeps_what_was_typed()
     {
-        var client = demo.App.CreateClient();
+        var client = demo.App.SignedIn();
         var page = WebUtility.HtmlDecode(await PostAsync(client, "", "3/4"));
         Assert.Contains("A project needs a name", page, StringComparison.Ordinal);
         Assert.Contains("could be read two ways", page, StringComparison.Ordinal);
@@ -32,7 +32,7 @@ public partial class PagesTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         foreach (var path in new[] { "/", "/projects/new", "/nowhere", "/api/v1/projects" })
         {
-            using var response = await demo.App.CreateClient().GetAsync(path);
+            using var response = await demo.App.SignedIn().GetAsync(path);
             var policy = response.Headers.GetValues("Content-Security-Policy").Single();
             Assert.Contains("default-src 'none'", policy, StringComparison.Ordinal);
             Assert.DoesNotContain("unsafe", policy, StringComparison.Ordinal);
@@ -46,7 +46,7 @@ public partial class PagesTests(DemoApp demo) : IClassFixture<DemoApp>
     [Fact]
     public async Task A_missing_page_says_so()
     {
-        using var response = await demo.App.CreateClient().GetAsync("/nowhere");
+        using var response = await demo.App.SignedIn().GetAsync("/nowhere");
         Assert.Equal(HttpStatusCode.NotFound, response.StatusCode);
         Assert.Contains("There is no such page", await response.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
@@ -54,7 +54,7 @@ public partial class PagesTests(DemoApp demo) : IClassFixture<DemoApp>
     [Fact]
     public async Task Another_site_cannot_post_through_a_browser()
     {
-        var client = demo.App.CreateClient();
+        var client = demo.App.SignedIn();
         using var form = new FormUrlEncodedContent(new Dictionary<string, string> { ["Name"] = "x", ["Start"] = "today", ["Coordinator"] = "imke" });
         Assert.Equal(HttpStatusCode.BadRequest, (await client.PostAsync("/projects/new", form)).StatusCode);
         client.DefaultRequestHeaders.Add("Origin", "http://elsewhere.example");
@@ -66,15 +66,28 @@ public partial class PagesTests(DemoApp demo) : IClassFixture<DemoApp>
     public async Task A_request_for_another_host_is_refused()
     {
         using var request = new HttpRequestMessage(HttpMethod.Get, "/") { Headers = { Host = "rebound.example" } };
-        Assert.Equal(HttpStatusCode.BadRequest, (await demo.App.CreateClient().SendAsync(request)).StatusCode);
+        Assert.Equal(HttpStatusCode.BadRequest, (await demo.App.SignedIn().SendAsync(request)).StatusCode);
     }
 
     [Fact]
-    public async Task Without_demo_data_the_first_page_says_what_to_do_next()
+    public async Task Without_demo_data_the_first_person_makes_the_organisation_and_nobody_makes_another()
     {
         using var database = new TestDatabase();
         await using var app = new TestApp(database.Connection, empty: true);
-        Assert.Contains("No project yet", await app.CreateClient().GetStringAsync("/"), StringComparison.Ordinal);
+        var client = app.CreateClient();
+        Assert.Contains("Welcome to Auxilium", await client.GetStringAsync("/"), StringComparison.Ordinal);
+        var fields = new Dictionary<string, string> { ["OrganisationName"] = "Quay Choir", ["Name"] = "Ada Moor", ["MailAddress"] = "ada@quay", ["Password"] = "short", ["Again"] = "short" };
+        using var wrong = await TestApp.PostFormAsync(client, "/welcome", "/welcome", fields);
+        var page = WebUtility.HtmlDecode(await wrong.Content.ReadAsStringAsync());
+        Assert.Contains("is no mail address", page, StringComparison.Ordinal);
+        Assert.Contains("at least 10 characters", page, StringComparison.Ordinal);
+        Assert.Contains("value=\"Quay Choir\"", page, StringComparison.Ordinal);
+        fields["MailAddress"] = "ada@quay.example";
+        fields["Password"] = fields["Again"] = "tide table seven";
+        using var made = await TestApp.PostFormAsync(client, "/welcome", "/welcome", fields);
+        Assert.Contains("No project yet", await made.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.DoesNotContain("Welcome to Auxilium", await app.CreateClient().GetStringAsync("/welcome"), StringComparison.Ordinal);
+        Assert.DoesNotContain("This is a demo", await app.CreateClient().GetStringAsync("/sign-in"), StringComparison.Ordinal);
     }
 
     [Fact]

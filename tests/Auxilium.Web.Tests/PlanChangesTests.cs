@@ -18,7 +18,7 @@ public partial class PlanChangesTests(DemoApp demo) : IClassFixture<DemoApp>
         var project = await demo.Api.NewChainAsync();
         var screen = await OpenAsync(demo.Api, project);
         await using var other = new TestApp(demo.Connection);
-        var elsewhere = new ApiClient(other.CreateClient());
+        var elsewhere = new ApiClient(other.SignedIn());
         var version = 1;
         for (var i = 0; i < 50; i++)
         {

@@ -40,7 +40,7 @@ public class RepeatsApiTests(DemoApp demo) : IClassFixture<DemoApp>
         using var kept = await demo.Api.Http.PutAsJsonAsync($"/api/v1/projects/{project}/look", new { look = new { text = "</script>" } });
         Assert.Equal(HttpStatusCode.NoContent, kept.StatusCode);
         await using var second = new TestApp(demo.Connection);
-        var page = await new ApiClient(second.CreateClient()).Http.GetStringAsync($"/projects/{project}");
+        var page = await new ApiClient(second.SignedIn()).Http.GetStringAsync($"/projects/{project}");
         Assert.Contains("\"look\":{\"look\":{\"text\":\"\\u003C/script\\u003E\"}}", page, StringComparison.Ordinal);
         foreach (var bad in new[] { "[1]", "{\"a\":\"\\u0000\"}", "{" })
         {

@@ -11,7 +11,7 @@ public class StorageTests(DemoApp demo) : IClassFixture<DemoApp>
         var project = await demo.Api.NewChainAsync();
         await demo.Api.EditAsync(project, """{"type":"setLength","task":"a","length":"3d"}""", 1);
         await using var second = new TestApp(demo.Connection);
-        var api = new ApiClient(second.CreateClient());
+        var api = new ApiClient(second.SignedIn());
         Assert.Equal(await demo.Api.PlanAsync(project), await api.PlanAsync(project));
         Assert.Equal(HttpStatusCode.OK, (await api.TakeBackAsync(project)).Status);
         Assert.Equal(await api.PlanAsync(project), await demo.Api.PlanAsync(project));
@@ -22,7 +22,7 @@ public class StorageTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         var project = await demo.Api.NewChainAsync();
         await using var second = new TestApp(demo.Connection);
-        ApiClient[] servers = [demo.Api, new ApiClient(second.CreateClient())];
+        ApiClient[] servers = [demo.Api, new ApiClient(second.SignedIn())];
         await Task.WhenAll(Enumerable.Range(0, 8).Select(async person =>
         {
             for (var i = 0; i < 8; i++)
@@ -47,7 +47,7 @@ public class StorageTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Equal(HttpStatusCode.NotFound, (await demo.Api.Http.GetAsync($"/api/v1/projects/{project}/edits/last")).StatusCode);
         var told = await demo.Api.EditAsync(project, """{"type":"setLength","task":"a","length":"3d"}""", 1);
         await using var second = new TestApp(demo.Connection);
-        Assert.Equal(told.Body.ToJsonString(), JsonNode.Parse(await second.CreateClient().GetStringAsync($"/api/v1/projects/{project}/edits/last"))!.ToJsonString());
+        Assert.Equal(told.Body.ToJsonString(), JsonNode.Parse(await second.SignedIn().GetStringAsync($"/api/v1/projects/{project}/edits/last"))!.ToJsonString());
     }
 
     /// <summary>A process that has the plan in memory and one that reads it from the database see the same after any edits.</summary>
@@ -83,7 +83,7 @@ public class StorageTests(DemoApp demo) : IClassFixture<DemoApp>
         }
         Assert.True(kept > 20);
         await using var fresh = new TestApp(demo.Connection);
-        Assert.Equal(await demo.Api.PlanAsync(project), await new ApiClient(fresh.CreateClient()).PlanAsync(project));
+        Assert.Equal(await demo.Api.PlanAsync(project), await new ApiClient(fresh.SignedIn()).PlanAsync(project));
     }
 
     [Fact]
@@ -93,7 +93,7 @@ public class StorageTests(DemoApp demo) : IClassFixture<DemoApp>
         for (var i = 0; i < 30; i++)
             Assert.Equal(HttpStatusCode.OK, (await demo.Api.EditAsync(project, $$"""{"type":"addTask","id":"n{{i}}","name":"N","parent":null,"after":"a"}""", i + 1)).Status);
         await using var fresh = new TestApp(demo.Connection);
-        var plan = await new ApiClient(fresh.CreateClient()).PlanAsync(project);
+        var plan = await new ApiClient(fresh.SignedIn()).PlanAsync(project);
         Assert.True(plan.IndexOf("\"n29\"", StringComparison.Ordinal) < plan.IndexOf("\"n0\"", StringComparison.Ordinal));
         Assert.Equal(await demo.Api.PlanAsync(project), plan);
     }

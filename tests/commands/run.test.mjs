@@ -43,11 +43,30 @@ async function start(environment, data, port, ...more) {
   return {
     child,
     ended,
-    names: async () =>
-      (await (await fetch(`http://127.0.0.1:${port}/api/v1/projects`)).json()).map(
-        (/** @type {{ name: string }} */ p) => p.name,
-      ),
+    names: async () => {
+      const headers = { Cookie: await signIn(`http://127.0.0.1:${port}`) };
+      const projects = await (await fetch(`http://127.0.0.1:${port}/api/v1/projects`, { headers })).json();
+      return projects.map((/** @type {{ name: string }} */ p) => p.name);
+    },
   };
+}
+
+/** Becomes the organiser of the demo, as a browser would. @param {string} address @returns {Promise<string>} the cookies */
+async function signIn(address) {
+  const page = await fetch(`${address}/sign-in`);
+  const token = /name="__RequestVerificationToken" type="hidden" value="([^"]+)"/.exec(await page.text())?.[1] ?? "";
+  const cookies = page.headers.getSetCookie().map((cookie) => cookie.split(";")[0]);
+  const answer = await fetch(`${address}/sign-in?handler=Demo`, {
+    method: "POST",
+    redirect: "manual",
+    headers: { Cookie: cookies.join("; ") },
+    body: new URLSearchParams({ person: "imke", __RequestVerificationToken: token }),
+  });
+  assert.equal(answer.status, 302);
+  return answer.headers
+    .getSetCookie()
+    .map((cookie) => cookie.split(";")[0])
+    .join("; ");
 }
 
 test("it says what is wrong with an option and what would be right", () => {
@@ -90,7 +109,7 @@ test("it serves, keeps the data, refuses a second start, and recovers from being
 
   const made = await fetch(`http://127.0.0.1:${port}/api/v1/projects`, {
     method: "POST",
-    headers: { "Content-Type": "application/json" },
+    headers: { "Content-Type": "application/json", Cookie: await signIn(`http://127.0.0.1:${port}`) },
     body: JSON.stringify({ format: "auxilium-plan/1", project: { name: "Kept", start: "2027-05-03" } }),
   });
   assert.equal(made.status, 201);
@@ -135,12 +154,13 @@ test("with AUXILIUM_DB it uses that database, and says so when it cannot", async
   assert.equal(existsSync(join(data, "postgres")), false, "no database of its own");
 });
 
-test("without demo data it begins empty", async (t) => {
+test("without demo data it begins with the first person", async (t) => {
   const data = mkdtempSync(join(tmpdir(), "auxilium-run-"));
   chmodSync(data, 0o755);
   t.after(() => rmSync(data, { recursive: true, force: true }));
-  const started = await start(OWN, data, await freePort(), "--empty");
-  assert.deepEqual(await started.names(), []);
+  const port = await freePort();
+  const started = await start(OWN, data, port, "--empty");
+  assert.match(await (await fetch(`http://127.0.0.1:${port}/`)).text(), /Nobody has used it here yet/);
   started.child.kill("SIGTERM");
   assert.equal(await started.ended, 0);
 });

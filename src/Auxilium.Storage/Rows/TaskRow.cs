@@ -56,6 +56,8 @@ public sealed class TaskRow
 
     public string Note { get; set; } = "";
 
+    public MoreHands? Hands { get; set; }
+
     public bool Key { get; set; }
 
     public string? Colour { get; set; }

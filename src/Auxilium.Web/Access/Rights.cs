@@ -1,30 +1,127 @@
 using System.Security.Claims;
 using Auxilium.Planning.Plans;
+using Auxilium.Storage.People;
+using Auxilium.Storage.Rows;
 using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Authorization.Policy;
 
 namespace Auxilium.Web.Access;
 
-/// <summary>Who may do what: the one place where routes get their rights from. Without a policy of its own, a route needs a sign-in.</summary>
+/// <summary>
+/// Who may do what: the one place where pages, the API, files and the live hub get their rights from. A route with a project in its
+/// address (<c>{id}</c>) is open to those with a role in that project; to others the project does not exist. Without a policy of its
+/// own, a route needs a sign-in.
+/// </summary>
 public static class Rights
 {
-    public const string Coordinator = "coordinator";
-
     public const string InitialsClaim = "initials";
+    public const string OrganiserClaim = "organiser";
+    public const string MakerClaim = "maker";
+    public const string ScopeClaim = "scope";
+    public const string SessionClaim = "session";
 
-    /// <summary>May see plans.</summary>
+    /// <summary>May use what belongs to no project. Programs: any scope.</summary>
+    public const string SignedIn = nameof(SignedIn);
+
+    /// <summary>May see the project.</summary>
     public const string LookAtPlans = nameof(LookAtPlans);
 
-    /// <summary>May change plans and make new ones.</summary>
+    /// <summary>May report on own tasks, comment, and propose changes.</summary>
+    public const string Report = nameof(Report);
+
+    /// <summary>May change everything in the project.</summary>
     public const string EditPlans = nameof(EditPlans);
 
+    /// <summary>May make new projects.</summary>
+    public const string MakeProjects = nameof(MakeProjects);
+
+    /// <summary>May change who belongs to the organisation and what they may do.</summary>
+    public const string Organise = nameof(Organise);
+
+    /// <summary>May see and change their own account: a person in a browser, never a program.</summary>
+    public const string OwnAccount = nameof(OwnAccount);
+
     public static void Define(AuthorizationBuilder builder) => builder
-        .AddPolicy(LookAtPlans, policy => policy.RequireAuthenticatedUser())
-        .AddPolicy(EditPlans, policy => policy.RequireRole(Coordinator))
+        .AddPolicy(SignedIn, policy => policy.RequireAuthenticatedUser())
+        .AddPolicy(LookAtPlans, policy => policy.RequireAuthenticatedUser().AddRequirements(new InProject(ProjectRole.Viewer, TokenScope.Look)))
+        .AddPolicy(Report, policy => policy.RequireAuthenticatedUser().AddRequirements(new InProject(ProjectRole.Member, TokenScope.Report)))
+        .AddPolicy(EditPlans, policy => policy.RequireAuthenticatedUser().AddRequirements(new InProject(ProjectRole.Coordinator, TokenScope.Edit)))
+        .AddPolicy(MakeProjects, policy => policy.RequireAuthenticatedUser().RequireAssertion(c => (c.User.IsOrganiser() || c.User.HasClaim(MakerClaim, "1")) && c.User.Scope() >= TokenScope.Edit))
+        .AddPolicy(Organise, policy => policy.RequireAuthenticatedUser().RequireAssertion(c => c.User.IsOrganiser() && c.User.SessionId() is not null))
+        .AddPolicy(OwnAccount, policy => policy.RequireAuthenticatedUser().RequireAssertion(c => c.User.SessionId() is not null))
         .SetFallbackPolicy(new AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build());
+
+    /// <summary>Who is signed in, as the claims of a request.</summary>
+    public static ClaimsPrincipal ToPrincipal(SignedIn who, string scheme)
+    {
+        List<Claim> claims =
+        [
+            new(ClaimTypes.NameIdentifier, who.PersonId),
+            new(ClaimTypes.Name, who.Name),
+            new(InitialsClaim, who.Initials),
+            new(ScopeClaim, who.Scope.ToString()),
+        ];
+        if (who.IsOrganiser) claims.Add(new Claim(OrganiserClaim, "1"));
+        if (who.MayMakeProjects) claims.Add(new Claim(MakerClaim, "1"));
+        if (who.Session is { } session) claims.Add(new Claim(SessionClaim, session.ToString()));
+        return new ClaimsPrincipal(new ClaimsIdentity(claims, scheme));
+    }
 
     /// <summary>Id of the person who is signed in.</summary>
     public static string PersonId(this ClaimsPrincipal user) => user.FindFirstValue(ClaimTypes.NameIdentifier)!;
 
     public static Person Person(this ClaimsPrincipal user) =>
         new(user.PersonId(), user.FindFirstValue(ClaimTypes.Name)!, user.FindFirstValue(InitialsClaim)!);
+
+    public static bool IsOrganiser(this ClaimsPrincipal user) => user.HasClaim(OrganiserClaim, "1");
+
+    public static bool MayMakeProjects(this ClaimsPrincipal user) => user.IsOrganiser() || user.HasClaim(MakerClaim, "1");
+
+    /// <summary>The session of the browser; <c>null</c> for a program.</summary>
+    public static Guid? SessionId(this ClaimsPrincipal user) => Guid.TryParse(user.FindFirstValue(SessionClaim), out var id) ? id : null;
+
+    public static TokenScope Scope(this ClaimsPrincipal user) => Enum.TryParse<TokenScope>(user.FindFirstValue(ScopeClaim), out var scope) ? scope : TokenScope.Look;
+
+    /// <summary>That role as scripts know it: <c>edit</c>, <c>report</c> or <c>look</c>.</summary>
+    public static string RightsHere(this HttpContext context) => context.RoleHere() switch { ProjectRole.Coordinator => "edit", ProjectRole.Member => "report", _ => "look" };
+
+    /// <summary>The role in the project of the address, once a policy has asked for it.</summary>
+    public static ProjectRole RoleHere(this HttpContext context) => context.Items[typeof(ProjectRole)] is ProjectRole role ? role : ProjectRole.None;
+}
+
+/// <summary>At least this role in the project of the address, and for a program at least this scope.</summary>
+internal sealed record InProject(ProjectRole Role, TokenScope Scope) : IAuthorizationRequirement;
+
+/// <summary>Finds the role in the project of the address.</summary>
+internal sealed class InProjectHandler(ProjectRoles roles) : AuthorizationHandler<InProject>
+{
+    /// <summary>Why: for this person there is no such project.</summary>
+    internal const string NotThere = "not there";
+
+    protected override async Task HandleRequirementAsync(AuthorizationHandlerContext context, InProject requirement)
+    {
+        if (context.Resource is not HttpContext http || context.User.Identity is not { IsAuthenticated: true }) return;
+        if (!Guid.TryParse(http.GetRouteValue("id") as string, out var project)) return;
+        var role = await roles.OfAsync(project, context.User.PersonId(), context.User.IsOrganiser(), http.RequestAborted);
+        http.Items[typeof(ProjectRole)] = role;
+        if (role == ProjectRole.None) context.Fail(new AuthorizationFailureReason(this, NotThere));
+        else if (role >= requirement.Role && context.User.Scope() >= requirement.Scope) context.Succeed(requirement);
+    }
+}
+
+/// <summary>To whom a project does not exist is told so, and not that they may not.</summary>
+internal sealed class NotThereResult : IAuthorizationMiddlewareResultHandler
+{
+    private readonly AuthorizationMiddlewareResultHandler _usual = new();
+
+    public Task HandleAsync(RequestDelegate next, HttpContext context, AuthorizationPolicy policy, PolicyAuthorizationResult authorizeResult)
+    {
+        if (authorizeResult is { Forbidden: true, AuthorizationFailure.FailureReasons: { } reasons } && reasons.Any(r => r.Message == InProjectHandler.NotThere))
+        {
+            if (SignInCookies.IsForPrograms(context)) return Results.Problem("There is no such project, or you have no part in it any more.", statusCode: StatusCodes.Status404NotFound).ExecuteAsync(context);
+            context.Response.StatusCode = StatusCodes.Status404NotFound;
+            return Task.CompletedTask;
+        }
+        return _usual.HandleAsync(next, context, policy, authorizeResult);
+    }
 }

@@ -13,6 +13,7 @@ public static class SecurityHeaders
         headers.ContentSecurityPolicy = Policy.Replace("{0}", context.RequestServices.GetRequiredService<ScriptMap>().Source, StringComparison.Ordinal);
         headers.XContentTypeOptions = "nosniff";
         headers.XFrameOptions = "DENY";
+        if (context.Request.IsHttps) headers.StrictTransportSecurity = "max-age=31536000";
         headers["Referrer-Policy"] = "same-origin";
         headers["Cross-Origin-Opener-Policy"] = "same-origin";
         headers["Cross-Origin-Resource-Policy"] = "same-origin";

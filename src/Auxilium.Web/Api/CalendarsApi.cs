@@ -14,11 +14,11 @@ internal static class CalendarsApi
 
     public static void Map(RouteGroupBuilder api)
     {
-        api.MapGet("/calendars/ready-made", () => Results.Ok(ReadyMadeCalendars.All.Select(CalendarJson.Write))).RequireAuthorization(Rights.LookAtPlans).WithTags("Calendars")
+        api.MapGet("/calendars/ready-made", () => Results.Ok(ReadyMadeCalendars.All.Select(CalendarJson.Write))).RequireAuthorization(Rights.SignedIn).WithTags("Calendars")
             .WithSummary("Week patterns to begin a calendar from, as plan documents have them.").Produces<IReadOnlyList<object>>();
-        api.MapGet("/holidays", () => Results.Ok(PublicHolidays.Sets.Select(s => new HolidaySetDocument(s.Id, s.Name)))).RequireAuthorization(Rights.LookAtPlans).WithTags("Calendars")
+        api.MapGet("/holidays", () => Results.Ok(PublicHolidays.Sets.Select(s => new HolidaySetDocument(s.Id, s.Name)))).RequireAuthorization(Rights.SignedIn).WithTags("Calendars")
             .WithSummary("The countries whose public holidays can be worked out.").Produces<IReadOnlyList<HolidaySetDocument>>();
-        api.MapGet("/holidays/{set}", Holidays).RequireAuthorization(Rights.LookAtPlans).WithTags("Calendars")
+        api.MapGet("/holidays/{set}", Holidays).RequireAuthorization(Rights.SignedIn).WithTags("Calendars")
             .WithSummary("The public holidays of a country from one year to another, both included.").Produces<IReadOnlyList<HolidayDocument>>().ProducesProblem(400).ProducesProblem(404);
         api.MapPost("/projects/{id:guid}/calendars/year", YearAsync).RequireAuthorization(Rights.LookAtPlans).AddEndpointFilter<ForgeryFilter>().WithTags("Calendars")
             .WithSummary("How a year of a calendar looks, kept or not: the body is a calendar as plan documents have it; its base is one of the plan's.")

@@ -58,6 +58,18 @@ public sealed record CardDocument
 
     public required IReadOnlyList<string> Warnings { get; init; }
 
+    /// <summary>Who works on it, the owner first.</summary>
+    public required IReadOnlyList<CardPerson> People { get; init; }
+
+    /// <summary>What more hands do: <c>shorter</c> or <c>moreEffort</c>; <c>null</c> while nobody has said.</summary>
+    public string? Hands { get; init; }
+
+    /// <summary>Length times the shares of all who work on it, in hours.</summary>
+    public double? EffortHours { get; init; }
+
+    /// <summary>Days off of the owner that the work goes around, in sentences.</summary>
+    public required IReadOnlyList<string> Away { get; init; }
+
     public required string Note { get; init; }
 
     public required bool Key { get; init; }
@@ -114,6 +126,10 @@ public sealed record CardDocument
             FreeFloat = schedule.FreeFloatOf(row) is { } free ? units.ToLength(free).InWords() : null,
             Why = [.. Reasons.WhyStart(schedule, row).Select(ReasonDocument.From)],
             WhyFinish = off ? "" : Reasons.FromStartToFinish(schedule, row),
+            People = [.. task.Assignments.Select(a => new CardPerson(a.Person, plan.FindPerson(a.Person)!.Name, a.Share))],
+            Hands = task.Hands is { } hands ? Words.Camel(hands) : null,
+            EffortHours = off || plan.Index.IsPhase(row) || task.Assignments.IsEmpty ? null : Math.Round((double)(schedule.LengthOf(row).Count * task.People) / 60, 2),
+            Away = DaysAway.Of(schedule, row),
             Warnings = [.. schedule.Warnings.Where(w => w.Tasks.Contains(task.Id)).Select(w => w.Message)],
             Note = task.Note,
             Key = task.Key,
@@ -132,6 +148,9 @@ public sealed record CardDocument
 /// <param name="Task">The task at the other end.</param>
 /// <param name="Kind"><c>finishToStart</c>, <c>startToStart</c>, <c>finishToFinish</c> or <c>startToFinish</c>.</param>
 /// <param name="Text">As it is typed into the cell of the task after.</param>
+/// <param name="Share">Part of their time: above 0, at most 1.</param>
+public sealed record CardPerson(string Id, string Name, decimal Share);
+
 public sealed record CardLink(string Task, string Outline, string Name, string Kind, string Lag, bool Elapsed, string Text)
 {
     internal static CardLink Of(Plan plan, PlanLink link, string other)

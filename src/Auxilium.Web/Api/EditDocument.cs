@@ -4,6 +4,7 @@ using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Storage;
+using Auxilium.Storage.People;
 
 namespace Auxilium.Web.Api;
 
@@ -11,10 +12,14 @@ namespace Auxilium.Web.Api;
 /// The body of an edit: <c>{ "id": "…uuid…", "baseVersion": 7, "edit": { "type": … } }</c>, or instead of <c>edit</c>
 /// <c>"takeBack": "lastEdit"</c>, <c>"lastTakeBack"</c> or the id of an entry of the journal; with <c>"overrule": true</c> to have it though somebody changed the same.
 /// <c>"near": "2028-05-12"</c> is the day that dates without a year are closest to, instead of today.
+/// <c>"seenVersion"</c> is the version that was shown when the edit was begun, if an older one, and <c>"own"</c> has the ids of edits that
+/// its author made since and knows of. <c>"note"</c> says why, where the edit becomes a proposal.
 /// </summary>
-internal sealed record EditDocument(Guid Id, int BaseVersion, PlanEdit? Edit, TakeBack? TakeBack, bool Overrule, long? Entry)
+internal sealed record EditDocument(Guid Id, int BaseVersion, PlanEdit? Edit, TakeBack? TakeBack, bool Overrule, long? Entry, string Note, int? SeenVersion, IReadOnlyList<Guid> Own)
 {
-    private static readonly string[] Fields = ["id", "baseVersion", "edit", "takeBack", "overrule", "near"];
+    private const int MostOwn = 100;
+
+    private static readonly string[] Fields = ["id", "baseVersion", "edit", "takeBack", "overrule", "near", "note", "seenVersion", "own"];
 
     /// <exception cref="UnreadableDocumentException">Something in it is missing or wrong.</exception>
     public static EditDocument Read(JsonElement root, DateOnly today)
@@ -31,16 +36,30 @@ internal sealed record EditDocument(Guid Id, int BaseVersion, PlanEdit? Edit, Ta
         if (edit is not null && Restores(edit)) throw Wrong("$.edit", "“restoreTasks” comes only from taking an edit back: send “takeBack”, or “addTask” for a new row.");
         if (edit is null == takeBack is null) throw Wrong("$", "Send either “edit” or “takeBack”.");
         var overrule = Get(root, "overrule") is { } o && (o.ValueKind is JsonValueKind.True or JsonValueKind.False ? o.GetBoolean() : throw Wrong("$.overrule", "“overrule” must be true or false."));
-        return new EditDocument(id, baseVersion, edit, takeBack, overrule, entry);
+        var note = Get(root, "note") is { } text ? text.ValueKind == JsonValueKind.String ? text.GetString()!.Trim() : throw Wrong("$.note", "“note” must be a text: why a change is proposed.") : "";
+        if (note.Length > Proposals.LongestNote || note.Any(c => char.IsControl(c) && c is not '\n')) throw Wrong("$.note", $"“note” is a text of at most {Proposals.LongestNote:N0} characters.");
+        return new EditDocument(id, baseVersion, edit, takeBack, overrule, entry, note, ReadSeen(root), ReadOwn(root));
     }
 
-    public EditRequest ToRequest(string person) => new(Id, BaseVersion, Edit, TakeBack, person, Overrule, Entry);
+    public EditRequest ToRequest(string person) => new(Id, BaseVersion, Edit, TakeBack, person, Overrule, Entry, SeenVersion, Own);
 
     /// <summary>Rows that are put back are trusted as they were; so they come from the journal, never from outside.</summary>
     private static bool Restores(PlanEdit edit) => edit is RestoreTasks || (edit is Together together && together.Edits.Any(Restores));
 
     private static JsonElement? Get(JsonElement root, string field) =>
         root.TryGetProperty(field, out var value) && value.ValueKind != JsonValueKind.Null ? value : null;
+
+    private static int? ReadSeen(JsonElement root) =>
+        Get(root, "seenVersion") is not { } seen ? null
+        : seen.ValueKind == JsonValueKind.Number && seen.TryGetInt32(out var version) && version > 0 ? version
+        : throw Wrong("$.seenVersion", "“seenVersion” must be the version of the plan that was shown when the edit was begun.");
+
+    private static IReadOnlyList<Guid> ReadOwn(JsonElement root)
+    {
+        if (Get(root, "own") is not { } own) return [];
+        if (own.ValueKind != JsonValueKind.Array || own.GetArrayLength() > MostOwn) throw Wrong("$.own", $"“own” must be a list of at most {MostOwn} ids of edits.");
+        return [.. own.EnumerateArray().Select(id => id.ValueKind == JsonValueKind.String && id.TryGetGuid(out var edit) ? edit : throw Wrong("$.own", "“own” must be ids of edits: UUIDs."))];
+    }
 
     private static (TakeBack? Which, long? Entry) ReadTakeBack(JsonElement value)
     {

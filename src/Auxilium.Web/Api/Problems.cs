@@ -11,6 +11,8 @@ internal static class Problems
     public static IResult NoSuchProject() =>
         Results.Problem("There is no project with this id.", statusCode: StatusCodes.Status404NotFound);
 
+    public static IResult MayNot(string message) => Problem(StatusCodes.Status403Forbidden, message, ("code", "mayNot"));
+
     public static IResult Unreadable(UnreadableDocumentException unreadable) =>
         Problem(StatusCodes.Status400BadRequest, unreadable.Errors[0].Message, ("errors", unreadable.Errors));
 

@@ -5,6 +5,8 @@ using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
 using Auxilium.Storage;
+using Auxilium.Storage.People;
+using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
 using Auxilium.Web.Pages.Plan;
 
@@ -20,7 +22,7 @@ internal static class ProjectsApi
     public static void Map(RouteGroupBuilder api)
     {
         var projects = api.MapGroup("/projects").WithTags("Projects");
-        projects.MapGet("", ListAsync).RequireAuthorization(Rights.LookAtPlans)
+        projects.MapGet("", ListAsync).RequireAuthorization(Rights.SignedIn)
             .WithSummary("Every project with its dates, progress and counts of tasks by state.").Produces<IReadOnlyList<ProjectDocument>>();
         projects.MapGet("/{id:guid}/plan", PlanAsync).RequireAuthorization(Rights.LookAtPlans)
             .WithSummary("A whole plan as a plan document. The header ETag has its version.").Produces<object>(contentType: RequestDocument.PlanType).ProducesProblem(404);
@@ -28,16 +30,26 @@ internal static class ProjectsApi
             .WithSummary("What the newest edit did: its sentence, the finish before and after, and every task that moved with the reason.").Produces<EditAnswer>().ProducesProblem(404);
         projects.MapGet("/{id:guid}/journal", JournalAsync).RequireAuthorization(Rights.LookAtPlans)
             .WithSummary("Who changed what, when, and what it did to the finish, the last first; “before” an entry for the next page, of one task or one person.").Produces<JournalDocument>().ProducesProblem(400).ProducesProblem(404);
-        projects.MapPost("", CreateAsync).RequireAuthorization(Rights.EditPlans).AddEndpointFilter<ForgeryFilter>()
+        projects.MapPost("", CreateAsync).RequireAuthorization(Rights.MakeProjects).AddEndpointFilter<ForgeryFilter>()
             .WithSummary("Makes a project of a plan document.").Accepts<object>("application/json", RequestDocument.PlanType).Produces<CreatedProject>(201).ProducesProblem(400);
-        projects.MapPost("/{id:guid}/edits", EditAsync).RequireAuthorization(Rights.EditPlans).AddEndpointFilter<ForgeryFilter>()
+        projects.MapPost("/{id:guid}/edits", EditAsync).RequireAuthorization(Rights.Report).AddEndpointFilter<ForgeryFilter>()
             .WithSummary("Applies an edit and tells what it moved. With preview=true nothing is kept. With changes=true the answer has, instead of the ripple, what the Plan screen has to draw anew.")
             .WithDescription("The body is { \"id\": a UUID made for this edit, \"baseVersion\": the version it was made on, \"edit\": { \"type\": … } }; instead of “edit”, “takeBack” is lastEdit, lastTakeBack or the id of an entry of the journal. Types of edits: " + string.Join(", ", EditJson.TypeNames) + ".")
-            .Accepts<object>("application/json").Produces<EditAnswer>().ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
+            .Accepts<object>("application/json").Produces<EditAnswer>().Produces<ProposedAnswer>(202).ProducesProblem(400).ProducesProblem(403).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
+        projects.MapGet("/{id:guid}/changes", ChangesAsync).RequireAuthorization(Rights.LookAtPlans)
+            .WithSummary("The plan as the Plan screen draws it, whole.").Produces<PlanChanges>().ProducesProblem(404);
     }
 
-    private static async Task<IResult> ListAsync(PlanStore store, Today today, CancellationToken cancel) =>
-        Results.Ok((await store.LoadAllAsync(cancel)).Select(p => ProjectDocument.Of(p, today.Date)));
+    private static async Task<IResult> ListAsync(HttpContext context, PlanStore store, ProjectRoles roles, Today today, CancellationToken cancel)
+    {
+        var theirs = await roles.AllOfAsync(context.User.PersonId(), context.User.IsOrganiser(), cancel);
+        return Results.Ok((await store.LoadAllAsync([.. theirs.Keys], cancel)).Select(p => ProjectDocument.Of(p, today.Date)));
+    }
+
+    private static async Task<IResult> ChangesAsync(Guid id, HttpContext context, PlanStore store, PlanEdits edits, PlanViews views, CancellationToken cancel) =>
+        await store.LoadAsync(id, cancel) is { } plan
+            ? Results.Ok(PlanChanges.Everything(views.Of(plan), await edits.LastAsync(plan, context.User.PersonId(), cancel)))
+            : Problems.NoSuchProject();
 
     private static async Task<IResult> PlanAsync(Guid id, PlanStore store, HttpResponse response, CancellationToken cancel)
     {
@@ -72,13 +84,19 @@ internal static class ProjectsApi
         }
     }
 
-    private static async Task<IResult> EditAsync(Guid id, HttpContext context, PlanEdits edits, PlanViews views, Today today, CancellationToken cancel, bool preview = false, bool changes = false)
+    private static async Task<IResult> EditAsync(Guid id, HttpContext context, PlanStore store, PlanEdits edits, PlanViews views, Proposals proposals, Today today, CancellationToken cancel, bool preview = false, bool changes = false)
     {
         try
         {
             using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostEditBytes));
             var document = EditDocument.Read(body.RootElement, today.Date);
             if (preview) return await PreviewAsync(id, document, edits, today, cancel);
+            if (context.RoleHere() < ProjectRole.Coordinator || context.User.Scope() < TokenScope.Edit)
+            {
+                if (document.Entry is not null) return Problems.MayNot("Only a coordinator takes back what others did.");
+                if (document.Edit is { } wanted && await store.LoadAsync(id, cancel) is { } plan && !OwnWork.Allows(wanted, plan.Schedule.Plan, context.User.PersonId()))
+                    return await ProposeAsync(id, document, wanted, context, edits, proposals, today, cancel);
+            }
             return await edits.CommitAsync(id, document.ToRequest(context.User.PersonId()), today.Date, cancel) switch
             {
                 EditCommitted committed => Results.Ok(await AnswerAsync(committed, document, context, edits, views, changes, cancel)),
@@ -95,6 +113,16 @@ internal static class ProjectsApi
         {
             return Problems.Refused(refused);
         }
+    }
+
+    /// <summary>What a member may not do themselves is proposed to the coordinator.</summary>
+    private static async Task<IResult> ProposeAsync(Guid id, EditDocument document, PlanEdit edit, HttpContext context, PlanEdits edits, Proposals proposals, Today today, CancellationToken cancel)
+    {
+        if (await edits.PreviewAsync(id, edit, today.Date, cancel) is not { } edited) return Problems.NoSuchProject();
+        var sentence = string.Concat(RippleText.Of(edited, done: false).Select(r => r.Text));
+        return await proposals.MakeAsync(id, document.Id, context.User.PersonId(), document.BaseVersion, edited, sentence, document.Note, cancel)
+            ? Results.Accepted(value: new ProposedAnswer(document.Id, sentence))
+            : Problems.Bad($"There are {Proposals.Most} proposals waiting: one has to be decided first.", "tooMany");
     }
 
     private static string WhyNothing(TakeBack? which) => which switch
@@ -132,6 +160,10 @@ internal static class ProjectsApi
         return new EditAnswer(plan.Version, null, PlanChanges.Between(before, views.Of(plan, committed.Before), undo, redo, committed.Sentence, edited.Ripple.Moves.Count));
     }
 }
+
+/// <summary>What was asked for waits for the coordinator.</summary>
+/// <param name="Sentence">What it would do.</param>
+public sealed record ProposedAnswer(Guid Proposal, string Sentence);
 
 public sealed record CreatedProject(Guid Id, int Version);
 

@@ -9,10 +9,10 @@ internal static class ScheduleApi
 {
     public static void Map(RouteGroupBuilder api)
     {
-        api.MapPost("/schedule", (Delegate)CalculateAsync).RequireAuthorization(Rights.LookAtPlans).RequireRateLimiting(Limits.Calculation).WithTags("Schedule")
+        api.MapPost("/schedule", (Delegate)CalculateAsync).RequireAuthorization(Rights.SignedIn).RequireRateLimiting(Limits.Calculation).WithTags("Schedule")
             .WithSummary("Works out every date, float, driver and warning of a plan document.")
             .Accepts<object>("application/json", RequestDocument.PlanType).Produces<ScheduleDocument>().ProducesProblem(400);
-        api.MapGet("/schema/auxilium-plan-1.json", () => Results.Bytes(PlanDocumentSchema.Utf8, "application/schema+json")).RequireAuthorization(Rights.LookAtPlans).WithTags("Schedule")
+        api.MapGet("/schema/auxilium-plan-1.json", () => Results.Bytes(PlanDocumentSchema.Utf8, "application/schema+json")).RequireAuthorization(Rights.SignedIn).WithTags("Schedule")
             .WithSummary("The JSON Schema of plan documents.").Produces<object>(contentType: "application/schema+json");
     }
 

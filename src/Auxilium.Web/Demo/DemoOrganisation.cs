@@ -2,8 +2,8 @@ using System.Text.Json;
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Plans;
 using Auxilium.Storage;
+using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
-using Auxilium.Web.Access;
 using Microsoft.EntityFrameworkCore;
 
 namespace Auxilium.Web.Demo;
@@ -12,51 +12,85 @@ namespace Auxilium.Web.Demo;
 /// The made-up Tidewell Boathouse Trust. Its plans are written around one Thursday; on loading they move by whole weeks to this
 /// week, so that what is done, under way and late stays so.
 /// </summary>
-public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, PlanStore store, DemoPerson demo, Today today)
+public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, PlanStore store, Organisation organisation, ProjectRoles roles, Today today)
 {
     private const string Name = "Tidewell Boathouse Trust";
+
+    /// <summary>Processes that start at once on one database take turns by this lock.</summary>
+    private const long Lock = 0x4175_7869;
 
     private static readonly DateOnly WrittenFor = new(2027, 5, 13);
 
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
 
-    /// <summary>What the organisation is called on every page.</summary>
-    public string OrganisationName { get; private set; } = "";
-
-    /// <summary>Makes sure that somebody is there to sign in as, and in an empty database loads the plans too if wanted.</summary>
-    public async Task PrepareAsync(bool withPlans, CancellationToken cancel = default)
+    /// <summary>Fills a database in which nobody is yet.</summary>
+    public async Task PrepareAsync(CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var turn = await db.Database.BeginTransactionAsync(cancel);
+        await db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock({Lock})", cancel);
+        if (await organisation.FindAsync(cancel) is not null) return;
         var people = await ReadPeopleAsync(cancel);
-        if (!await db.People.AnyAsync(cancel))
-        {
-            db.People.AddRange((withPlans ? people : [DemoPerson.Anybody]).Select(p => new PersonRow { Id = p.Id, Name = p.Name, Initials = p.Initials, Email = p.Email }));
-            await db.SaveChangesAsync(cancel);
-            if (withPlans) await LoadPlansAsync(people[0], cancel);
-        }
-        var isDemo = await db.People.AnyAsync(p => p.Id == people[0].Id, cancel);
-        demo.Person = isDemo ? people[0] : DemoPerson.Anybody;
-        OrganisationName = isDemo ? Name : "My organisation";
+        // One that was filled before people could sign in has everything but their accounts.
+        var isNew = !await db.People.AnyAsync(cancel);
+        if (!isNew && !await db.People.AnyAsync(p => p.Id == people[0].Id, cancel)) return;
+        await AddPeopleAsync(people, cancel);
+        if (isNew) await LoadPlansAsync(people, cancel);
+        await organisation.MakeAsync(Name, isDemo: true, cancel);
     }
 
     private static string Folder => Path.Combine(AppContext.BaseDirectory, "demo");
 
-    private static async Task<IReadOnlyList<Person>> ReadPeopleAsync(CancellationToken cancel)
+    private static async Task<IReadOnlyList<DemoPerson>> ReadPeopleAsync(CancellationToken cancel)
     {
         await using var file = File.OpenRead(Path.Combine(Folder, "people.json"));
-        return (await JsonSerializer.DeserializeAsync<List<Person>>(file, Json, cancel))!;
+        return (await JsonSerializer.DeserializeAsync<List<DemoPerson>>(file, Json, cancel))!;
     }
 
-    private async Task LoadPlansAsync(Person coordinator, CancellationToken cancel)
+    private async Task AddPeopleAsync(IReadOnlyList<DemoPerson> people, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var known = await db.People.Select(p => p.Id).ToListAsync(cancel);
+        foreach (var person in people)
+        {
+            var row = new PersonRow { Id = person.Id, Name = person.Name, Initials = person.Initials, Email = person.Email, Role = person.Role, Team = person.Team, ReportsTo = person.ReportsTo, Kind = Enum.Parse<PersonKind>(person.Kind, ignoreCase: true) };
+            if (known.Contains(person.Id)) db.People.Update(row);
+            else db.People.Add(row);
+            db.Users.Add(new Account
+            {
+                Id = person.Id,
+                UserName = person.Id,
+                NormalizedUserName = person.Id.ToUpperInvariant(),
+                Email = person.Email,
+                NormalizedEmail = person.Email.ToUpperInvariant(),
+                EmailConfirmed = true,
+                LockoutEnabled = true,
+                SecurityStamp = Secret.New(),
+                IsOrganiser = person.Access == "organiser",
+                MayMakeProjects = person.Access is "organiser" or "maker",
+            });
+        }
+        await db.SaveChangesAsync(cancel);
+    }
+
+    private async Task LoadPlansAsync(IReadOnlyList<DemoPerson> people, CancellationToken cancel)
     {
         var weeks = (int)Math.Floor((today.Date.DayNumber - Monday(WrittenFor)) / 7.0);
         // The newest project is listed first, so the last one loaded leads.
-        foreach (var file in Directory.EnumerateFiles(Folder, "*.plan.json").OrderDescending())
+        foreach (var file in System.IO.Directory.EnumerateFiles(Folder, "*.plan.json").OrderDescending())
         {
             var plan = PlanDocumentReader.Read(await File.ReadAllBytesAsync(file, cancel));
-            await store.CreateAsync(PlanShift.ByWeeks(plan, weeks), coordinator, cancel);
+            var stored = await store.CreateAsync(PlanShift.ByWeeks(plan, weeks), new Person(people[0].Id, people[0].Name, people[0].Initials), cancel);
+            foreach (var person in people)
+                foreach (var (project, role) in person.Roles)
+                    if (project == "*" || project == plan.Project.Name)
+                        await roles.GiveAsync(stored.Id, person.Id, Enum.Parse<ProjectRole>(role, ignoreCase: true), cancel);
         }
     }
 
     private static int Monday(DateOnly date) => date.DayNumber - date.DayNumber % 7;
+
+    /// <param name="Access"><c>organiser</c>, <c>maker</c> of projects, or nothing.</param>
+    /// <param name="Roles">Roles by name of project; <c>*</c> for all.</param>
+    private sealed record DemoPerson(string Id, string Name, string Initials, string Email, string Role, string Team, string? ReportsTo, string Kind, string? Access, Dictionary<string, string> Roles);
 }

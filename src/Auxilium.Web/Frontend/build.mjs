@@ -1,18 +1,36 @@
-// Builds what the browser gets into wwwroot: scripts as they are, one style sheet, the fonts.
+// Builds what the browser gets into wwwroot: scripts without their comments, one style sheet, the fonts.
 import { execFileSync } from "node:child_process";
-import { cpSync, mkdirSync, rmSync } from "node:fs";
+import { cpSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
+import ts from "typescript";
 
 const here = dirname(fileURLToPath(import.meta.url));
 const out = join(here, "..", "wwwroot");
 const require = createRequire(import.meta.url);
 const packageOf = (/** @type {string} */ name) => dirname(require.resolve(`${name}/package.json`));
 
+/** Scripts go as they are, without what is written for people who read them. @param {string} from @param {string} to */
+function copyScripts(from, to) {
+  mkdirSync(to, { recursive: true });
+  for (const entry of readdirSync(from, { withFileTypes: true })) {
+    const [source, target] = [join(from, entry.name), join(to, entry.name)];
+    if (entry.isDirectory()) copyScripts(source, target);
+    else
+      writeFileSync(
+        target,
+        ts.transpileModule(readFileSync(source, "utf8"), {
+          compilerOptions: { removeComments: true, target: ts.ScriptTarget.ESNext, module: ts.ModuleKind.ESNext },
+        }).outputText,
+      );
+  }
+}
+
 rmSync(out, { recursive: true, force: true });
 mkdirSync(join(out, "fonts"), { recursive: true });
-for (const scripts of ["plan", "sheets"]) cpSync(join(here, scripts), join(out, "js", scripts), { recursive: true });
+for (const scripts of ["plan", "sheets", "week"]) copyScripts(join(here, scripts), join(out, "js", scripts));
+cpSync(join(packageOf("@microsoft/signalr"), "dist", "browser", "signalr.min.js"), join(out, "js", "signalr.js"));
 cpSync(join(here, "mark.svg"), join(out, "mark.svg"));
 for (const [name, file] of [
   ["figtree", "figtree-latin-wght-normal.woff2"],

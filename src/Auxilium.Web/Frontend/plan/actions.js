@@ -39,7 +39,11 @@ export class Actions {
     }
     const made = editFor(this.#store, row, col, text);
     if ("problem" in made) this.#refuse(key, text, { message: made.problem });
-    else this.#sendFromCell(key, text, this.#forAllPicked(row, col, text) ?? made.edit, { near: dayIn(row, col) });
+    else
+      this.#sendFromCell(key, text, this.#forAllPicked(row, col, text) ?? made.edit, {
+        near: dayIn(row, col),
+        ...this.#store.meantFor,
+      });
   }
 
   /** What is typed into one of several picked rows is meant for them all. @param {Row} row @param {string} col @param {string} text */
@@ -207,7 +211,7 @@ export class Actions {
     this.#store.changed();
   }
 
-  /** @param {string} key @param {string} text @param {object} edit @param {{ near?: number, overrule?: boolean }} [how] */
+  /** @param {string} key @param {string} text @param {object} edit @param {{ near?: number, overrule?: boolean, seenVersion?: number }} [how] */
   #sendFromCell(key, text, edit, how = {}) {
     this.#store.drafts.set(key, { text, saving: true });
     this.#outbox.send({
@@ -225,6 +229,11 @@ export class Actions {
 
   /** @param {string} key @param {string} text @param {Refusal} refusal */
   #refuse(key, text, refusal) {
+    if (refusal.code === "proposed") {
+      this.#forget(key);
+      this.#store.dropUnsaved(key.split("/")[0]);
+      return;
+    }
     this.#store.drafts.set(key, { text, problem: refusal.message });
     this.#store.problemAt = key;
     this.#store.changed();

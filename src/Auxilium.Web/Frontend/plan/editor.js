@@ -29,7 +29,13 @@ export class CellEditor {
     const column = col === "no" ? "name" : col;
     const row = this.#store.row(id);
     if (!row || column === "float" || column === "steps") return;
+    if (this.#store.whyNot !== null) {
+      this.#store.notice = { tone: "problem", text: this.#store.whyNot };
+      this.#store.changed();
+      return;
+    }
     this.#list.focus(id, column, { keepRange: this.#store.selection.has(id) });
+    this.#store.beginTyping();
     const cell = this.#list.cell(id, column);
     if (!cell) return;
     const input = document.createElement("input");
@@ -63,6 +69,7 @@ export class CellEditor {
     const empty = this.#store.row(id)?.unsaved && input.value.trim() === "" && col === "name";
     if (keep && !empty) this.#actions.type(id, col, input.value);
     else this.#actions.abandon(id, col);
+    this.#store.typing = null;
     // The list fills the cell anew, even where nothing changed.
     this.#list.refill(id);
     this.#store.changed();

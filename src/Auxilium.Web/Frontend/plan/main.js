@@ -17,8 +17,10 @@ import { Outbox } from "./outbox.js";
 import { drawLook } from "./look-panel.js";
 import { makePalette } from "./palette.js";
 import { makePaste } from "./paste.js";
+import { followLive } from "./live.js";
 import { Preview } from "./preview.js";
 import { drawProblems } from "./problems.js";
+import { listProposals } from "./proposals.js";
 import { listenToRowDrags } from "./row-drag.js";
 import { Remembered } from "./remembered.js";
 import { makeRepeat, offerOf } from "./repeat.js";
@@ -48,6 +50,7 @@ const sight = new Sight(board, element("list"), follow, () => store.changed());
 const list = new ListView(store, sight, element("list"));
 const editor = new CellEditor(store, list, actions);
 const timeline = new Timeline(store, sight, element("timeline"), list, remembered("scale", "weeks"));
+const talk = new TaskTalk(store, main.dataset.project ?? "", main.dataset.token ?? "");
 const openRepeat = makeRepeat(store, outbox, actions);
 const card = new TaskCard(
   store,
@@ -63,7 +66,7 @@ const card = new TaskCard(
     const row = store.row(id);
     if (row) openRepeat(row, repeats);
   },
-  new TaskTalk(store, main.dataset.project ?? "", main.dataset.token ?? ""),
+  talk,
 );
 for (const { task, comments, files } of data.talk) store.talked(task, comments, files);
 /** Its button at the end gets the focus, but one reads from the beginning. */
@@ -116,6 +119,8 @@ store.subscribe(() => {
   if (followed) card.follow(followed);
 });
 store.subscribe(offerPeople);
+store.rights = /** @type {typeof store.rights} */ (main.dataset.rights ?? "edit");
+store.proposals = data.proposals;
 listenToKeys(store, list, actions, editor, commands, element("list"));
 listenToNewTask(store, list, actions);
 listenToClipboard(store, actions, main.dataset.project ?? "", openPaste);
@@ -132,7 +137,7 @@ listenToRowDrags(store, actions, element("list"));
 drawChoice(store, actions, data.calendars);
 drawLook(store, new Remembered(main.dataset.project ?? "", main.dataset.token ?? "", data.look));
 const turnTray = drawTray(store, preview, actions, timeline, show);
-showOthers(store, main.dataset.project ?? "");
+if (store.rights !== "shared") showOthers(store, main.dataset.project ?? "");
 const openCard = (/** @type {string} */ id) => void card.open(id);
 // The other looks are fetched when they are looked at.
 if (main.dataset.look === "lanes") {
@@ -214,7 +219,11 @@ if (isPlan) {
   list.draw();
 }
 store.changed();
-outbox.resume();
+if (store.rights !== "shared") {
+  outbox.resume();
+  followLive(store, main.dataset.project ?? "", main.dataset.me ?? "", outbox, (task) => talk.heard(task));
+  listProposals(store, main.dataset.project ?? "", main.dataset.token ?? "", show);
+}
 const asked = store.row(location.hash.slice(1));
 if (asked) show(asked.id);
 if (isPlan && store.rows.length === 0) element("new-task").focus();

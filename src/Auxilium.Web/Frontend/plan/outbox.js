@@ -11,6 +11,7 @@ import { iso } from "./time.js";
  * @property {"lastEdit" | "lastTakeBack"} [takeBack] instead of an edit
  * @property {boolean} [overrule]
  * @property {number} [near] the day that dates without a year are closest to
+ * @property {number} [seenVersion] that was shown when one began to type it
  * @property {(changes: Changes) => void} [onDone]
  * @property {(refusal: Refusal) => void} onRefused
  * @property {string} [id]
@@ -20,6 +21,7 @@ import { iso } from "./time.js";
 /** @typedef {{ message: string, code?: string, theirs?: string, yours?: string, by?: string }} Refusal */
 
 const MOST_FAILURES = 4;
+const MOST_OWN = 100;
 
 export class Outbox {
   #store;
@@ -28,6 +30,7 @@ export class Outbox {
   /** @type {Job[]} */ #jobs = [];
   #sending = false;
   #unsent;
+  /** Ids of the edits that this page has sent. @type {Set<string>} */ #sent = new Set();
 
   /** @param {Store} store @param {string} project @param {string} token */
   constructor(store, project, token) {
@@ -42,10 +45,22 @@ export class Outbox {
 
   /** @param {Job} job */
   send(job) {
+    const { whyNot } = this.#store;
+    if (whyNot !== null) {
+      job.onRefused({ message: whyNot, code: "mayNot" });
+      this.#store.changed();
+      return;
+    }
     job.id ??= crypto.randomUUID();
+    this.#sent.add(job.id);
     this.#jobs.push(job);
     this.#keep();
     if (!this.#sending) void this.#run();
+  }
+
+  /** Whether the answer to an edit of this page is on its way. @param {string} edit its id */
+  isAwaited(edit) {
+    return this.#sending && this.#jobs[0]?.id === edit;
   }
 
   /** Sends what another page was closed with before it had an answer: with the same ids, so that nothing is applied twice. */
@@ -76,6 +91,7 @@ export class Outbox {
 
   /** What an edit would do. @param {object} edit @returns {Promise<Ripple | Refusal>} */
   async preview(edit) {
+    if (this.#store.whyNot !== null) return { message: this.#store.whyNot };
     const answer = await this.#post("?preview=true", this.#body(crypto.randomUUID(), { edit }));
     const body = await answer.json();
     return answer.ok ? body.ripple : { message: messageOf(body) };
@@ -83,6 +99,7 @@ export class Outbox {
 
   /** Everything about one task. @param {string} task @returns {Promise<Card | Refusal>} */
   async card(task) {
+    if (this.#store.rights === "shared") return { message: "A link shows the plan, and no cards of its tasks." };
     const answer = await fetch(this.#address.replace(/edits$/, `tasks/${encodeURIComponent(task)}`)).catch(() => null);
     if (!answer) return { message: "The server does not answer, so it cannot show this card. Try again in a moment." };
     const body = await answer.json();
@@ -132,13 +149,20 @@ export class Outbox {
     const body = this.#body(/** @type {string} */ (job.id), {
       ...(job.baseVersion === undefined ? {} : { baseVersion: job.baseVersion }),
       ...what,
+      ...(job.seenVersion === undefined ? {} : { seenVersion: job.seenVersion, own: [...this.#sent].slice(-MOST_OWN) }),
       overrule: job.overrule ?? false,
       near: job.near === undefined ? null : iso(job.near),
     });
     const answer = await this.#untilAnswered(body);
     if (this.#store.notice?.tone === "waiting") this.#store.notice = null;
     const content = await answer.json().catch(() => ({}));
-    if (answer.ok) {
+    if (answer.status === 202) {
+      // A member's change waits for the coordinator: the plan is as it was.
+      job.onRefused({ message: "", code: "proposed" });
+      this.#store.notice = { tone: "proposal", text: `Proposed to the coordinator: ${content.sentence}` };
+      this.#store.proposals++;
+      this.#store.changed();
+    } else if (answer.ok) {
       this.#store.notice = null;
       this.#store.apply(content.changes);
       job.onDone?.(content.changes);
@@ -212,7 +236,14 @@ class Unsent {
   }
 }
 
-/** @param {{ detail?: string, title?: string, errors?: { message: string }[] }} problem */
+/** What is wrong where the server says no more than that. @type {Record<number, string>} */
+const PLAIN = {
+  401: "You are signed out here. Sign in again in another window and try again: what you typed stays.",
+  403: "You may not do this here: ask who coordinates the project.",
+};
+
+/** @param {{ status?: number, detail?: string, title?: string, errors?: { message: string }[] }} problem */
 function messageOf(problem) {
+  if (!problem.detail && !problem.errors && PLAIN[problem.status ?? 0]) return PLAIN[problem.status ?? 0];
   return problem.errors?.[0]?.message ?? problem.detail ?? problem.title ?? "The server could not do this. Try again.";
 }

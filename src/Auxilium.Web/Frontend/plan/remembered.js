@@ -41,6 +41,8 @@ export class Remembered {
 
   async #send() {
     this.#timer = undefined;
+    // Whoever sees a plan by a link has nowhere to keep it but here.
+    if (this.#token === "") return;
     const body = JSON.stringify(this.#content);
     const headers = { "Content-Type": "application/json", "X-Auxilium-Token": this.#token };
     const answer = await fetch(this.#address, { method: "PUT", headers, body, keepalive: true }).catch(() => null);

@@ -26,11 +26,15 @@ export class Store {
     new Map();
   /** Other projects, once one has asked for them. @type {{ id: string, name: string, start: number, finish: number }[]} */ others =
     [];
+  /** What whoever looks may do: change everything, report and propose, look, or look by a link. @type {"edit" | "report" | "look" | "shared"} */ rights =
+    "edit";
+  /** The version that was shown when somebody began to type. @type {number | null} */ typing = null;
+  /** Changes that wait for the coordinator. */ proposals = 0;
   canUndo = false;
   canRedo = false;
   /** @type {Run[]} */ sentence = [];
   /** How many tasks the newest edit moved. */ moved = 0;
-  /** A sentence that takes the place of the ripple for now. @type {{ text: string, tone: "problem" | "preview" | "waiting" } | null} */ notice =
+  /** A sentence that takes the place of the ripple for now. @type {{ text: string, tone: "problem" | "preview" | "waiting" | "proposal" } | null} */ notice =
     null;
   /** By "row/column". @type {Map<string, Draft>} */ drafts = new Map();
   /** Where the newest problem is. @type {string | null} */ problemAt = null;
@@ -57,6 +61,22 @@ export class Store {
   /** @param {() => void} listener called at most once a frame */
   subscribe(listener) {
     this.#listeners.push(listener);
+  }
+
+  /** Somebody begins to type: what they then send was meant for what they saw. */
+  beginTyping() {
+    this.typing = this.project.version;
+  }
+
+  /** The version that what is being sent was meant for. @returns {{ seenVersion?: number }} */
+  get meantFor() {
+    return this.typing === null ? {} : { seenVersion: this.typing };
+  }
+
+  /** Why whoever looks can change nothing; null where they can. */
+  get whyNot() {
+    if (this.rights === "shared") return "You see this plan by a link: it can be looked at, not changed.";
+    return this.rights === "look" ? "You may look at this plan. To change something, ask who coordinates it." : null;
   }
 
   /** Pixels that a row is high. */
@@ -103,6 +123,8 @@ export class Store {
 
   /** @param {Changes} changes */
   apply(changes) {
+    // What was told late of a version that has been overtaken changes nothing.
+    if (changes.project.version < this.project.version) return;
     this.project = changes.project;
     const known = new Map(this.rows.map((row) => [row.id, row]));
     const fresh = new Map(

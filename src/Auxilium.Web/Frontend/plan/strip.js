@@ -40,6 +40,7 @@ export function drawStrip(store) {
 
 /** @param {Store} store */
 function welcome(store) {
+  if (store.whyNot !== null) return store.whyNot;
   return store.rows.length === 0
     ? "Type what has to happen, one task a line. After each edit this line says what moved and what it did to the finish."
     : "After each edit this line says what moved and what it did to the finish.";

@@ -128,6 +128,10 @@
  * @property {{ sentence: string }[]} why
  * @property {string} whyFinish
  * @property {string[]} warnings
+ * @property {{ id: string, name: string, share: number }[]} people the owner first
+ * @property {"shorter" | "moreEffort" | null} hands
+ * @property {number | null} effortHours
+ * @property {string[]} away
  * @property {string} note
  * @property {boolean} key
  * @property {string | null} colour

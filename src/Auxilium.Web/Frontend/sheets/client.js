@@ -53,7 +53,9 @@ export class PlanClient {
     const sent = { method: "POST", headers, body: JSON.stringify(body) };
     const answer = await fetch(this.#address + path, sent).catch(() => null);
     if (!answer) throw new Error("The server does not answer. What you entered is still here: try again in a moment.");
-    const content = await answer.json();
+    const content = await answer.json().catch(() => ({}));
+    if (answer.status === 403 && !content.detail)
+      throw new Error("You may look at this project. To change something, ask who coordinates it.");
     if (!answer.ok) throw new Error(problemOf(content), { cause: content.code });
     return content;
   }
@@ -76,9 +78,16 @@ export class PlanClient {
   async #send(what, tell) {
     try {
       const body = { id: crypto.randomUUID(), baseVersion: this.#version, ...what };
-      const answer = await /** @type {Promise<Answer>} */ (this.post("/edits", body));
-      this.#version = answer.version;
+      const answer = await /** @type {Promise<Answer & { proposal?: string, sentence?: string }>} */ (
+        this.post("/edits", body)
+      );
       tell("", false);
+      if (answer.proposal) {
+        this.#say([{ text: `Proposed to the coordinator: ${answer.sentence}`, strong: false }]);
+        await this.#changed();
+        return true;
+      }
+      this.#version = answer.version;
       if (answer.ripple) this.#say(answer.ripple.sentence);
       await this.#changed();
       return true;

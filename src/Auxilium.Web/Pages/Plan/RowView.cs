@@ -134,6 +134,39 @@ public sealed record RowView
     /// <summary>What is wrong with its dates.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public string? Warning { get; init; }
+
+    /// <summary>A row with its name and dates, and of the rest only what is asked for. What is new here is left out until it is named.</summary>
+    /// <param name="has">Whether to tell <c>state</c>, <c>owner</c>, <c>length</c>, <c>after</c>, <c>deadline</c>, <c>label</c>, <c>float</c>.</param>
+    internal RowView Only(Func<string, bool> has) => new()
+    {
+        Id = Id,
+        No = No,
+        Name = Name,
+        Level = Level,
+        Parent = Parent,
+        Kind = Kind,
+        Start = Start,
+        Finish = Finish,
+        Stretches = Stretches,
+        Off = Off,
+        Priority = PlanTask.UsualPriority,
+        State = has("state") ? State : null,
+        Progress = has("state") ? Progress : 0,
+        DoneTo = has("state") ? DoneTo : null,
+        Started = has("state") && Started,
+        Owner = has("owner") ? Owner : null,
+        Helpers = has("owner") ? Helpers : 0,
+        Length = has("length") ? Length : "",
+        After = has("after") ? After : "",
+        WaitsFor = has("after") && has("state") ? WaitsFor : null,
+        Deadline = has("deadline") ? Deadline : null,
+        Key = has("label") && Key,
+        Label = has("label") ? Label : null,
+        Colour = has("label") ? Colour : null,
+        Critical = has("float") && Critical,
+        LateFinish = has("float") ? LateFinish : null,
+        Spare = has("float") ? Spare : null,
+    };
 }
 
 /// <summary>Makes the rows of one schedule.</summary>

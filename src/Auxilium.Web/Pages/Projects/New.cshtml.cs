@@ -11,7 +11,7 @@ using Microsoft.AspNetCore.Mvc.Rendering;
 namespace Auxilium.Web.Pages.Projects;
 
 /// <summary>Makes a project of a name, a start date or one it must be finished by, and a coordinator.</summary>
-[Authorize(Rights.EditPlans)]
+[Authorize(Rights.MakeProjects)]
 [RequestSizeLimit(64 * 1024)]
 public sealed class NewModel(PlanStore store, Today today) : PageModel
 {

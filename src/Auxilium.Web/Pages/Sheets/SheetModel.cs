@@ -16,6 +16,9 @@ public sealed class SheetModel(PlanStore store, IAntiforgery antiforgery, Today 
 
     public string Name { get; private set; } = "";
 
+    /// <summary>What whoever looks may do: <c>edit</c>, <c>report</c> or <c>look</c>.</summary>
+    public string RightsHere { get; private set; } = "";
+
     public int Version { get; private set; }
 
     /// <summary>Must be sent with every edit.</summary>
@@ -27,6 +30,7 @@ public sealed class SheetModel(PlanStore store, IAntiforgery antiforgery, Today 
     {
         if (await store.LoadAsync(id, cancel) is not { } plan) return NotFound();
         (Id, Name, Version) = (id, plan.Schedule.Plan.Project.Name, plan.Version);
+        RightsHere = HttpContext.RightsHere();
         Token = antiforgery.GetAndStoreTokens(HttpContext).RequestToken ?? "";
         Response.Headers.CacheControl = "no-store";
         return Page();

@@ -10,6 +10,7 @@ import { dayOf, minutesOf } from "../time.js";
 import { areaField, checkField, element, keepTyped, quietButton, textField } from "./fields.js";
 import { linkParts } from "./links.js";
 import { checklistParts, markParts, pageParts, repeatParts } from "./marks.js";
+import { peopleParts } from "./people.js";
 import { dateParts, deadline, progressParts, whyParts, workParts } from "./sections.js";
 
 export class TaskCard {
@@ -31,6 +32,10 @@ export class TaskCard {
     this.#back = back;
     this.#repeat = repeat;
     this.#talk = talk;
+    panel.addEventListener("focusin", (event) => {
+      if (event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement) store.beginTyping();
+    });
+    panel.addEventListener("focusout", () => (store.typing = null));
     panel.addEventListener("keydown", (event) => {
       event.stopPropagation();
       if (event.key === "Escape") this.close();
@@ -96,6 +101,7 @@ export class TaskCard {
   /** @param {Card} card */
   #draw(card) {
     const title = document.activeElement?.tagName === "H2";
+    const focused = /** @type {HTMLElement | null} */ (document.activeElement);
     const { scrollTop } = this.#panel;
     const send = (/** @type {object} */ edit, /** @type {(problem: string) => void} */ tell) =>
       this.#send(card, edit, tell);
@@ -108,6 +114,7 @@ export class TaskCard {
         linkParts(this.#store, card, send, (id) => void this.open(id)),
       ),
       this.#section("Dates", phase ? [deadline(this.#store, card, send)] : dateParts(this.#store, card, send)),
+      this.#section("People", peopleParts(card, send)),
       ...(phase ? [] : [this.#section("Work", workParts(card, send))]),
       ...(phase ? [] : [this.#section("Progress", progressParts(this.#store, card, send))]),
       ...(card.kind !== "phase" || card.repeats
@@ -136,6 +143,8 @@ export class TaskCard {
     const head = this.#head(`${card.outline} ${card.name}`, stateOf(this.#store, card));
     keepTyped(this.#panel, () => this.#panel.replaceChildren(head, name, ...sections));
     this.#panel.scrollTop = scrollTop;
+    // What somebody is writing stays what it is, wherever it stands now.
+    if (focused?.isConnected && this.#panel.contains(focused)) focused.focus();
     if (title) this.#panel.querySelector("h2")?.focus();
   }
 
@@ -164,11 +173,13 @@ export class TaskCard {
   #send(card, edit, tell, overrule = false) {
     this.#outbox.send({
       make: () => edit,
+      ...this.#store.meantFor,
       near: card.start === null ? undefined : dayOf(minutesOf(card.start)),
       overrule,
       onDone: () => tell(""),
       onRefused: (refusal) => {
-        if (refusal.theirs === undefined) tell(refusal.message);
+        if (refusal.code === "proposed") void this.#load();
+        else if (refusal.theirs === undefined) tell(refusal.message);
         else this.#choose(refusal, () => this.#send(card, edit, tell, true));
       },
     });

@@ -44,7 +44,11 @@ export function textField(label, value, send, how = {}) {
   };
   input.addEventListener("change", save);
   input.addEventListener("keydown", (event) => {
-    if (event.key === "Enter") save();
+    if (event.key === "Enter") {
+      // What gets the focus by it is not pressed by it.
+      event.preventDefault();
+      save();
+    }
     if (event.key === "Escape" && input.value !== input.dataset.was) {
       event.stopPropagation();
       input.value = input.dataset.was ?? "";
@@ -92,6 +96,10 @@ export function keepTyped(frame, redraw) {
   const typed = textsIn(frame)
     .filter((input) => input.value !== input.dataset.was)
     .map((input) => ({ key: input.dataset.field, text: input.value, problem: problemOf(input)?.textContent ?? "" }));
+  const marked =
+    focused instanceof HTMLInputElement && at && isText(focused)
+      ? [focused.selectionStart, focused.selectionEnd]
+      : null;
   redraw();
   for (const input of textsIn(frame)) {
     const kept = typed.find(({ key }) => key === input.dataset.field);
@@ -99,8 +107,14 @@ export function keepTyped(frame, redraw) {
     input.value = kept.text;
     tellAt(input, kept.problem);
   }
-  if (at) fieldNamed(frame, at)?.focus();
+  if (!at) return;
+  const again = fieldNamed(frame, at);
+  again?.focus();
+  if (marked && again instanceof HTMLInputElement && isText(again)) again.setSelectionRange(marked[0], marked[1]);
 }
+
+/** Whether a field has a place in its text. @param {HTMLInputElement} input */
+const isText = (input) => input.type === "text" || input.type === "search";
 
 /** @param {HTMLElement} frame */
 const textsIn = (frame) =>

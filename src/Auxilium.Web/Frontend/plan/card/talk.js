@@ -5,8 +5,8 @@
 import { element, quietButton } from "./fields.js";
 
 /** @typedef {{ id: number, person: string, hue: number, at: string, text: string, own: boolean }} Comment */
-/** @typedef {{ id: string, name: string, type: string, size: number, person: string, at: string, address: string }} KeptFile */
-/** @typedef {{ comments: Comment[], files: KeptFile[] }} Talk */
+/** @typedef {{ id: string, name: string, type: string, size: number, person: string, at: string, address: string, mayRemove: boolean }} KeptFile */
+/** @typedef {{ comments: Comment[], files: KeptFile[], worked: { person: string, hours: number }[] }} Talk */
 
 const MOST_BYTES = 10 * 1024 * 1024;
 
@@ -16,6 +16,8 @@ export class TaskTalk {
   #token;
   #task = "";
   /** What was begun and not sent, by task. @type {Map<string, string>} */ #drafts = new Map();
+  #worked = element("p", { class: "hint" });
+  #names = element("div", { class: "mention-names", role: "group", "aria-label": "Mention" });
   #said = element("ol", { class: "comments" });
   #kept = element("ul", { class: "files" });
   #problem = element("p", { class: "problem", role: "alert" });
@@ -38,6 +40,7 @@ export class TaskTalk {
       event.preventDefault();
       void this.#say();
     });
+    this.#text.addEventListener("input", () => this.#offerNames());
     this.#file.addEventListener("change", () => {
       const [file] = this.#file.files ?? [];
       if (file) void this.#add(file);
@@ -50,13 +53,41 @@ export class TaskTalk {
       this.#drafts.set(this.#task, this.#text.value);
       this.#task = task;
       this.#text.value = this.#drafts.get(task) ?? "";
-      this.#draw({ comments: [], files: [] }, false);
+      this.#draw({ comments: [], files: [], worked: [] }, false);
       void this.#ask(task, "/talk", {});
     }
     return {
-      comments: [this.#said, this.#text, this.#problem, this.#send],
-      files: [this.#kept, this.#file, this.#fileProblem],
+      comments: this.#store.whyNot
+        ? [this.#worked, this.#said]
+        : [this.#worked, this.#said, this.#text, this.#names, this.#problem, this.#send],
+      files: this.#store.whyNot ? [this.#kept] : [this.#kept, this.#file, this.#fileProblem],
     };
+  }
+
+  /** Asks anew what is said about a task, where its card is open. @param {string} task */
+  heard(task) {
+    if (task === this.#task) void this.#ask(task, "/talk", {});
+  }
+
+  /** Names to go on with where a mention has begun. */
+  #offerNames() {
+    const begun = /(^|[^\p{L}\p{N}])@([\p{L}\p{N} -]{0,30})$/u.exec(
+      this.#text.value.slice(0, this.#text.selectionStart),
+    );
+    const part = begun?.[2].toLowerCase() ?? "";
+    const people = begun
+      ? this.#store.people.filter(({ name }) => name.toLowerCase().startsWith(part)).slice(0, 5)
+      : [];
+    this.#names.replaceChildren(
+      ...people.map(({ name }) =>
+        quietButton(`@${name}`, () => {
+          const at = this.#text.selectionStart - part.length;
+          this.#text.setRangeText(`${name} `, at, this.#text.selectionStart, "end");
+          this.#names.replaceChildren();
+          this.#text.focus();
+        }),
+      ),
+    );
   }
 
   async #say() {
@@ -108,7 +139,11 @@ export class TaskTalk {
   }
 
   /** @param {Talk} talk @param {boolean} known whether the server has told */
-  #draw({ comments, files }, known) {
+  #draw({ comments, files, worked }, known) {
+    this.#worked.textContent =
+      worked.length === 0
+        ? ""
+        : `Worked: ${worked.reduce((sum, { hours }) => sum + hours, 0)} h (${worked.map(({ person, hours }) => `${person} ${hours}`).join(", ")})`;
     this.#said.replaceChildren(
       ...comments.map(({ id, person, at, text, own }) =>
         element(
@@ -123,14 +158,16 @@ export class TaskTalk {
       ),
     );
     this.#kept.replaceChildren(
-      ...files.map(({ id, name, type, size, person, address }) =>
+      ...files.map(({ id, name, type, size, person, address, mayRemove }) =>
         element(
           "li",
           {},
           ...(type.startsWith("image/") ? [element("img", { src: address, alt: "", loading: "lazy" })] : []),
           element("a", { href: address, target: "_blank", rel: "noopener" }, name),
           element("span", { class: "mute" }, `${sizeOf(size)}, ${person}`),
-          quietButton("Remove", () => void this.#remove(`/files/${id}`), `Remove the file ${name}`),
+          ...(mayRemove
+            ? [quietButton("Remove", () => void this.#remove(`/files/${id}`), `Remove the file ${name}`)]
+            : []),
         ),
       ),
     );

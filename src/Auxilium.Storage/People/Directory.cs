@@ -1,0 +1,146 @@
+using Auxilium.Planning.Plans;
+using Auxilium.Storage.Rows;
+using Microsoft.EntityFrameworkCore;
+
+namespace Auxilium.Storage.People;
+
+/// <summary>Everybody of the organisation.</summary>
+public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemory memory, PlanNews news)
+{
+    public async Task<IReadOnlyList<PersonRow>> AllAsync(CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.People.AsNoTracking().OrderBy(p => p.LeftOn != null).ThenBy(p => p.Name).ToListAsync(cancel);
+    }
+
+    public async Task<PersonRow?> FindAsync(string id, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.People.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id, cancel);
+    }
+
+    /// <summary>Who may sign in, by id.</summary>
+    public async Task<IReadOnlyDictionary<string, Account>> AccountsAsync(CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.Users.AsNoTracking().ToDictionaryAsync(a => a.Id, cancel);
+    }
+
+    /// <summary>Somebody else who has this mail address; <c>null</c> when nobody has.</summary>
+    public async Task<PersonRow?> WithMailAsync(string mail, string but, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.People.FromSql($"select * from people where upper(email) = upper({mail})").AsNoTracking().FirstOrDefaultAsync(p => p.Id != but, cancel);
+    }
+
+    /// <summary>An id for a new person of this name.</summary>
+    public async Task<string> NewIdAsync(string name, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return PlanIds.FreeId(name, (await db.People.Select(p => p.Id).ToListAsync(cancel)).ToHashSet());
+    }
+
+    /// <summary>Adds people, or writes what is known of them anew.</summary>
+    public async Task SaveAsync(IReadOnlyCollection<PersonRow> people, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var ids = people.Select(p => p.Id).ToList();
+        var known = await db.People.Where(p => ids.Contains(p.Id)).Select(p => p.Id).ToListAsync(cancel);
+        foreach (var person in people) db.Entry(person).State = known.Contains(person.Id) ? EntityState.Modified : EntityState.Added;
+        foreach (var account in await db.Users.Where(a => ids.Contains(a.Id)).ToListAsync(cancel))
+            if (people.Single(p => p.Id == account.Id).Email is { } mail && !string.Equals(mail, account.Email, StringComparison.Ordinal))
+                (account.Email, account.NormalizedEmail) = (mail, mail.ToUpperInvariant());
+        await db.SaveChangesAsync(cancel);
+        // Plans have the names of their people in them.
+        memory.Forget();
+        await news.PeopleAsync(cancel);
+    }
+
+    public async Task<IReadOnlyList<TimeOffRow>> TimeOffAsync(string person, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.TimeOff.AsNoTracking().Where(t => t.PersonId == person).OrderBy(t => t.From).ThenBy(t => t.Id).ToListAsync(cancel);
+    }
+
+    public async Task AddTimeOffAsync(TimeOffRow days, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        db.TimeOff.Add(days);
+        await db.SaveChangesAsync(cancel);
+    }
+
+    /// <returns>Whether it was theirs.</returns>
+    public async Task<bool> RemoveTimeOffAsync(string person, long days, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.TimeOff.Where(t => t.PersonId == person && t.Id == days).ExecuteDeleteAsync(cancel) == 1;
+    }
+
+    /// <summary>Ids of the projects that somebody is on the plan of.</summary>
+    public async Task<IReadOnlyList<Guid>> ProjectsOfAsync(string person, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.Members.Where(m => m.PersonId == person).Select(m => m.ProjectId).ToListAsync(cancel);
+    }
+
+    /// <summary>Says what somebody may do in the organisation.</summary>
+    /// <returns><c>false</c> when nobody would be an organiser any more.</returns>
+    public async Task<bool> SetStandingAsync(string person, bool isOrganiser, bool mayMakeProjects, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        if (!isOrganiser && !await db.Users.AnyAsync(a => a.IsOrganiser && a.Id != person, cancel)) return false;
+        await db.Users.Where(a => a.Id == person).ExecuteUpdateAsync(a => a.SetProperty(x => x.IsOrganiser, isOrganiser).SetProperty(x => x.MayMakeProjects, mayMakeProjects), cancel);
+        return true;
+    }
+
+    /// <summary>Lets somebody go: they can no longer sign in, by no browser, program, invitation or calendar.</summary>
+    public async Task LeaveAsync(string person, DateOnly on, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await db.People.Where(p => p.Id == person).ExecuteUpdateAsync(p => p.SetProperty(x => x.LeftOn, on), cancel);
+        await RemoveAccountAsync(db, person, cancel);
+    }
+
+    public async Task ReturnAsync(string person, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await db.People.Where(p => p.Id == person).ExecuteUpdateAsync(p => p.SetProperty(x => x.LeftOn, (DateOnly?)null), cancel);
+    }
+
+    /// <summary>Makes two entries of one person one: what the first did is the other's. Plans have been edited before.</summary>
+    public async Task MergeAsync(string from, string into, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await db.Journal.Where(j => j.PersonId == from).ExecuteUpdateAsync(j => j.SetProperty(x => x.PersonId, into), cancel);
+        await db.Comments.Where(c => c.PersonId == from).ExecuteUpdateAsync(c => c.SetProperty(x => x.PersonId, into), cancel);
+        await db.Files.Where(f => f.PersonId == from).ExecuteUpdateAsync(f => f.SetProperty(x => x.PersonId, into), cancel);
+        await db.TimeOff.Where(t => t.PersonId == from).ExecuteUpdateAsync(t => t.SetProperty(x => x.PersonId, into), cancel);
+        await db.Proposals.Where(p => p.PersonId == from).ExecuteUpdateAsync(p => p.SetProperty(x => x.PersonId, into), cancel);
+        await db.People.Where(p => p.ReportsTo == from).ExecuteUpdateAsync(p => p.SetProperty(x => x.ReportsTo, into), cancel);
+        await db.Database.ExecuteSqlAsync($"insert into hours select project_id, task_id, {into}, day, minutes from hours where person_id = {from} on conflict (project_id, task_id, person_id, day) do update set minutes = hours.minutes + excluded.minutes", cancel);
+        await db.Database.ExecuteSqlAsync($"insert into members select project_id, {into}, position, calendar from members where person_id = {from} on conflict (project_id, person_id) do nothing", cancel);
+        await db.Database.ExecuteSqlAsync($"insert into project_roles select project_id, {into}, role from project_roles where person_id = {from} on conflict (project_id, person_id) do nothing", cancel);
+        await db.Hours.Where(h => h.PersonId == from).ExecuteDeleteAsync(cancel);
+        await db.Members.Where(m => m.PersonId == from).ExecuteDeleteAsync(cancel);
+        await db.ProjectRoles.Where(r => r.PersonId == from).ExecuteDeleteAsync(cancel);
+        await db.Projects.Where(p => p.Coordinator == from).ExecuteUpdateAsync(p => p.SetProperty(x => x.Coordinator, into), cancel);
+        await db.Notices.Where(n => n.PersonId == from).ExecuteDeleteAsync(cancel);
+        await db.Looks.Where(l => l.PersonId == from).ExecuteDeleteAsync(cancel);
+        await db.Presence.Where(p => p.PersonId == from).ExecuteDeleteAsync(cancel);
+        await RemoveAccountAsync(db, from, cancel);
+        await db.People.Where(p => p.Id == from).ExecuteDeleteAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        memory.Forget();
+        await news.PeopleAsync(cancel);
+    }
+
+    private static async Task RemoveAccountAsync(AuxiliumDb db, string person, CancellationToken cancel)
+    {
+        await db.Sessions.Where(s => s.PersonId == person).ExecuteDeleteAsync(cancel);
+        await db.Tokens.Where(t => t.PersonId == person).ExecuteDeleteAsync(cancel);
+        await db.Feeds.Where(f => f.PersonId == person).ExecuteDeleteAsync(cancel);
+        await db.Invitations.Where(i => i.PersonId == person).ExecuteDeleteAsync(cancel);
+        await db.Users.Where(u => u.Id == person).ExecuteDeleteAsync(cancel);
+    }
+}

@@ -1,0 +1,59 @@
+using System.Globalization;
+using System.Text.Json;
+using Auxilium.Exchange;
+using Auxilium.Exchange.Calendars;
+using Auxilium.Exchange.PlanDocuments;
+using Auxilium.Planning.Tracking;
+using Auxilium.Storage;
+using Auxilium.Storage.People;
+using Auxilium.Storage.Rows;
+using Auxilium.Web.Access;
+using Auxilium.Web.Mail;
+
+namespace Auxilium.Web.Api;
+
+/// <summary>Hours worked, and one's tasks as a calendar.</summary>
+internal static class WeekApi
+{
+    private const int MostBytes = 1024;
+
+    public static void Map(WebApplication app, RouteGroupBuilder api)
+    {
+        api.MapPut("/projects/{id:guid}/tasks/{task}/hours", SayAsync).WithTags("Hours").RequireAuthorization(Rights.Report).AddEndpointFilter<ForgeryFilter>()
+            .WithSummary("Says how long the person who asks worked on a task of theirs on a day, in place of what was said before. The body is { \"day\": \"2027-05-13\", \"hours\": 2.5 }.")
+            .Accepts<object>("application/json").Produces(204).ProducesProblem(400).ProducesProblem(403).ProducesProblem(404);
+        app.MapGet("/feeds/{secret}.ics", FeedAsync).AllowAnonymous().RequireRateLimiting(Limits.Doors).ExcludeFromDescription();
+    }
+
+    private static async Task<IResult> SayAsync(Guid id, string task, HttpContext context, PlanStore store, Hours hours, CancellationToken cancel)
+    {
+        try
+        {
+            using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostBytes));
+            if (body.RootElement.ValueKind != JsonValueKind.Object || !body.RootElement.TryGetProperty("day", out var day) || day.ValueKind != JsonValueKind.String || !DateOnly.TryParseExact(day.GetString(), "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date) || date.Year is < 1990 or > 2100)
+                return Problems.Bad("“day” must be a day such as 2027-05-13.", "day");
+            if (!body.RootElement.TryGetProperty("hours", out var value) || value.ValueKind != JsonValueKind.Number || !value.TryGetDecimal(out var worked) || worked is < 0 or > 24)
+                return Problems.Bad("A day has 0 to 24 hours: type how many of them you worked, such as 2.5.", "hours");
+            if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
+            if (plan.Schedule.Plan.Find(task) is null) return Problems.Bad("This row is no longer in the plan: somebody has removed it.", "taskGone");
+            if (!OwnWork.IsTheirs(plan.Schedule.Plan, task, context.User.PersonId())) return Problems.MayNot("Hours are for one's own tasks: this is somebody else's.");
+            await hours.SayAsync(id, task, context.User.PersonId(), date, (int)Math.Round(worked * 60), cancel);
+            return Results.NoContent();
+        }
+        catch (UnreadableDocumentException unreadable)
+        {
+            return Problems.Unreadable(unreadable);
+        }
+    }
+
+    private static async Task<IResult> FeedAsync(string secret, HttpContext context, Feeds feeds, ProjectRoles roles, HandOvers tasks, OwnAddress address, TimeProvider clock, Today today, CancellationToken cancel)
+    {
+        if (await feeds.FindAsync(secret, cancel) is not { } who) return Results.NotFound();
+        var theirs = await roles.AllOfAsync(who.PersonId, who.IsOrganiser, cancel);
+        var found = await tasks.TasksOfAsync(who.PersonId, [.. theirs.Keys], today.Date, withDone: true, cancel);
+        var text = TaskCalendar.Write($"Tasks of {who.Name}", found.Where(t => t.Start is not null).Select(t => new CalendarTask(
+            $"{t.Task}.{t.Project}@auxilium", t.Name, t.ProjectName, t.Start!.Value.Date, t.Finish!.Value.LastDate, t.State == TaskState.Done, t.IsOwner, address.Of($"/projects/{t.Project}#{t.Task}"))), clock.GetUtcNow().UtcDateTime);
+        context.Response.Headers.CacheControl = "private, no-store";
+        return Results.Text(text, "text/calendar; charset=utf-8");
+    }
+}

@@ -1,0 +1,88 @@
+// @ts-check
+// Changes that members propose: listed with what each would do, to be accepted or declined at a click.
+
+/** @import { Store } from "./store.js" */
+import { element, quietButton } from "./card/fields.js";
+
+/** @typedef {{ id: string, by: string, hue: number, at: string, task: string | null, sentence: string, note: string, own: boolean }} Proposal */
+
+/** @param {Store} store @param {string} project @param {string} token @param {(id: string) => void} show brings a row into sight */
+export function listProposals(store, project, token, show) {
+  const button = /** @type {HTMLButtonElement} */ (document.getElementById("proposals-button"));
+  const dialog = /** @type {HTMLDialogElement} */ (document.getElementById("proposals"));
+  const list = /** @type {HTMLElement} */ (document.getElementById("proposals-list"));
+  const problem = /** @type {HTMLElement} */ (document.getElementById("proposals-problem"));
+  const address = `/api/v1/projects/${project}/proposals`;
+  let drawn = -1;
+
+  button.addEventListener("click", () => {
+    dialog.showModal();
+    void draw();
+  });
+  store.subscribe(() => {
+    button.hidden = store.proposals === 0;
+    button.textContent = store.proposals === 1 ? "1 proposal" : `${store.proposals} proposals`;
+    if (dialog.open && drawn !== store.proposals) void draw();
+  });
+
+  async function draw() {
+    drawn = store.proposals;
+    const answer = await fetch(address).catch(() => null);
+    if (!answer?.ok) {
+      problem.textContent = "The server does not answer. Try again in a moment.";
+      return;
+    }
+    /** @type {Proposal[]} */ const open = await answer.json();
+    store.proposals = drawn = open.length;
+    store.changed();
+    list.replaceChildren(...open.map(item));
+    if (open.length === 0) list.replaceChildren(element("li", { class: "mute" }, "Nothing waits for a decision."));
+  }
+
+  /** @param {Proposal} proposal */
+  function item({ id, by, sentence, note, task, own }) {
+    const act = (/** @type {string} */ words, /** @type {() => Promise<void>} */ does) =>
+      quietButton(words, () => void does());
+    return element(
+      "li",
+      {},
+      element("p", {}, element("strong", {}, by), `: ${sentence}`),
+      ...(note ? [element("p", { class: "mute" }, `“${note}”`)] : []),
+      element(
+        "div",
+        { class: "actions" },
+        ...(store.rights === "edit"
+          ? [
+              act("Accept", () => decide("POST", `/${id}/accept`)),
+              act("Decline", () => decide("POST", `/${id}/decline`)),
+            ]
+          : []),
+        ...(own ? [act("Take back", () => decide("DELETE", `/${id}`))] : []),
+        ...(task && store.row(task)
+          ? [
+              act("Show", async () => {
+                dialog.close();
+                show(task);
+              }),
+            ]
+          : []),
+      ),
+    );
+  }
+
+  /** @param {string} method @param {string} path */
+  async function decide(method, path) {
+    const answer = await fetch(address + path, { method, headers: { "X-Auxilium-Token": token } }).catch(() => null);
+    const body = answer && answer.status !== 204 ? await answer.json().catch(() => ({})) : {};
+    problem.textContent = !answer
+      ? "The server does not answer. Try again in a moment."
+      : answer.ok
+        ? ""
+        : (body.detail ?? "That did not work.");
+    if (body.changes) {
+      store.notice = null;
+      store.apply(body.changes);
+    }
+    await draw();
+  }
+}

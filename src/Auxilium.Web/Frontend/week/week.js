@@ -1,0 +1,95 @@
+// @ts-check
+// My week: what one ticks and types is sent at once, and the line above says what it did.
+
+const main = /** @type {HTMLElement} */ (document.getElementById("main"));
+const said = /** @type {HTMLElement} */ (document.getElementById("week-said"));
+
+document.getElementById("print")?.addEventListener("click", () => print());
+for (const item of /** @type {NodeListOf<HTMLElement>} */ (document.querySelectorAll(".week-task"))) listen(item);
+
+/** @param {HTMLElement} item */
+function listen(item) {
+  const { project = "", task = "" } = item.dataset;
+  const address = `/api/v1/projects/${project}`;
+  const field = (/** @type {string} */ name) =>
+    /** @type {HTMLInputElement} */ (item.querySelector(`[data-field="${name}"]`));
+  const problem = (/** @type {string} */ text) => {
+    const line = field("problem");
+    if (line) line.textContent = text;
+    else say(text);
+  };
+
+  item.addEventListener("change", (event) => {
+    const input = /** @type {HTMLInputElement} */ (event.target);
+    const value = Number(input.value);
+    switch (input.dataset.act) {
+      case "done":
+        return void edit(input.checked ? { type: "finishTask", task } : { type: "reportProgress", task, progress: 0 });
+      case "progress":
+        return void edit({ type: "reportProgress", task, progress: value / 100 });
+      case "left":
+        return void edit({ type: "setRemaining", task, remaining: `${value}h` });
+      case "hours":
+        return void send("PUT", `/tasks/${task}/hours`, { day: main.dataset.today, hours: value }).then(
+          (answer) => answer && say(`${value} hours worked today are noted.`),
+        );
+    }
+  });
+  item.addEventListener("click", (event) => {
+    const { act } = /** @type {HTMLElement} */ (event.target).dataset;
+    if (act === "comment") void comment();
+    if (act === "look") void look();
+    if (act === "cannot") void cannot();
+  });
+
+  const later = () => ({ type: "placeTask", task, start: field("start").value });
+
+  async function comment() {
+    const text = field("comment").value.trim();
+    if (text === "") return problem("Type what there is to say first.");
+    if (!(await send("POST", `/tasks/${task}/comments`, { text }))) return;
+    field("comment").value = "";
+    say("Your comment is on the task.");
+  }
+
+  async function look() {
+    const answer = await send("POST", "/edits?preview=true", body(later()));
+    if (answer) field("would").textContent = sentence(answer.ripple.sentence);
+  }
+
+  async function cannot() {
+    const answer = await send("POST", "/edits", { ...body(later()), note: field("why").value.trim() });
+    if (!answer) return;
+    field("would").textContent = answer.sentence ?? sentence(answer.ripple.sentence);
+    say(answer.proposal ? "The coordinator is told, with what it would move, and decides." : "Moved.");
+  }
+
+  /** @param {object} what */
+  async function edit(what) {
+    const answer = await send("POST", "/edits", body(what));
+    if (answer) say(answer.ripple ? sentence(answer.ripple.sentence) : "Saved.");
+  }
+
+  /** @param {object} what */
+  const body = (what) => ({ id: crypto.randomUUID(), baseVersion: Number(item.dataset.version), edit: what });
+
+  /** @param {string} method @param {string} path @param {object} content @returns {Promise<any>} nothing when it was refused */
+  async function send(method, path, content) {
+    problem("");
+    const headers = { "Content-Type": "application/json", "X-Auxilium-Token": main.dataset.token ?? "" };
+    const answer = await fetch(address + path, { method, headers, body: JSON.stringify(content) }).catch(() => null);
+    if (!answer) return problem("The server does not answer. What you entered is still here: try again in a moment.");
+    const told = answer.status === 204 ? {} : await answer.json().catch(() => ({}));
+    if (!answer.ok) return problem(told.errors?.[0]?.message ?? told.detail ?? told.title ?? "That did not work.");
+    if (typeof told.version === "number") item.dataset.version = String(told.version);
+    return told;
+  }
+}
+
+/** @param {{ text: string }[]} runs */
+const sentence = (runs) => runs.map((run) => run.text).join("");
+
+/** @param {string} text */
+function say(text) {
+  said.textContent = text;
+}

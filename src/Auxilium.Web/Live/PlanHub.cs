@@ -1,0 +1,59 @@
+using Auxilium.Planning.Plans;
+using Auxilium.Storage.People;
+using Auxilium.Storage.Rows;
+using Auxilium.Web.Access;
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.SignalR;
+
+namespace Auxilium.Web.Live;
+
+/// <summary>
+/// Open plans: whoever joins one is told what changes in it, who else is there, and on which row. Nothing is changed by it: edits go
+/// to the API. What is told: <c>changed</c>, <c>who</c>, <c>talk</c>, <c>proposals</c>, and to a person <c>notice</c>.
+/// </summary>
+[Authorize(Rights.SignedIn)]
+public sealed class PlanHub(LivePlans plans, Presence presence, ProjectRoles roles) : Hub
+{
+    /// <summary>Comes to a plan.</summary>
+    /// <param name="project">Its id.</param>
+    /// <param name="version">The version that the page shows.</param>
+    /// <returns>The id of this page among those who are there, and what changed since.</returns>
+    /// <exception cref="HubException">There is no such project for this person.</exception>
+    public async Task<Joined> Join(Guid project, int version)
+    {
+        var user = Context.User!;
+        var role = await roles.OfAsync(project, user.PersonId(), user.IsOrganiser(), Context.ConnectionAborted);
+        if (role == ProjectRole.None) throw new HubException("There is no such project.");
+        await Groups.AddToGroupAsync(Context.ConnectionId, LivePlans.GroupOf(project), Context.ConnectionAborted);
+        await Groups.AddToGroupAsync(Context.ConnectionId, LivePlans.PersonGroupOf(user.PersonId()), Context.ConnectionAborted);
+        var changes = await plans.JoinAsync(project, version, Context.ConnectionAborted);
+        await presence.ComeAsync(new Connected(Context.ConnectionId, project, user.PersonId(), user.IsOrganiser(), user.SessionId(), Context.Abort));
+        return new Joined(Context.ConnectionId, changes);
+    }
+
+    /// <summary>Goes to a row.</summary>
+    /// <param name="task">Its id; <c>null</c> for none.</param>
+    public Task At(string? task) => task is null || PlanIds.IsId(task) ? presence.GoAsync(Context.ConnectionId, task) : Task.CompletedTask;
+
+    public override Task OnDisconnectedAsync(Exception? exception) => presence.LeaveAsync(Context.ConnectionId);
+}
+
+/// <param name="Id">Id of the page.</param>
+/// <param name="Changes">What changed since, in turn; <c>null</c> when that is too long ago, so that the page asks for the whole plan.</param>
+public sealed record Joined(string Id, IReadOnlyList<LiveChange>? Changes);
+
+/// <summary>Somebody's page of a plan that is connected to this process.</summary>
+/// <param name="Abort">Ends the connection.</param>
+public sealed record Connected(string Id, Guid Project, string Person, bool IsOrganiser, Guid? Session, Action Abort);
+
+/// <summary>Somebody who has the plan open.</summary>
+/// <param name="Task">Id of the row they are on.</param>
+public sealed record Here(string Id, string Person, string Name, string Initials, int Hue, string? Task);
+
+/// <summary>What one or more edits changed.</summary>
+/// <param name="From">The version before.</param>
+/// <param name="To">The version it makes.</param>
+/// <param name="By">Id of who made the last of them.</param>
+/// <param name="Name">Their name.</param>
+/// <param name="Edits">Ids of the edits.</param>
+public sealed record LiveChange(int From, int To, string? By, string? Name, IReadOnlyList<Guid> Edits, Pages.Plan.PlanChanges Changes);

@@ -1,0 +1,55 @@
+using System.Collections.Concurrent;
+using Auxilium.Storage;
+using Auxilium.Storage.People;
+using Auxilium.Web.Pages.Shared;
+
+namespace Auxilium.Web.Live;
+
+/// <summary>
+/// Who has which plan open, in every process: kept in the database with the time they were seen last, so that those of a process that
+/// died go by themselves.
+/// </summary>
+public sealed class Presence(WhoIsThere who, PlanNews news, ProjectRoles roles, Sessions sessions)
+{
+    private readonly ConcurrentDictionary<string, Connected> _here = new();
+
+    public IReadOnlySet<Guid> OpenHere => _here.Values.Select(c => c.Project).ToHashSet();
+
+    public async Task ComeAsync(Connected connected)
+    {
+        _here[connected.Id] = connected;
+        await who.SeeAsync(connected.Id, connected.Project, connected.Person, null);
+        await TellAsync(connected);
+    }
+
+    public async Task GoAsync(string connection, string? task)
+    {
+        if (!_here.TryGetValue(connection, out var connected)) return;
+        await who.SeeAsync(connected.Id, connected.Project, connected.Person, task);
+        await TellAsync(connected);
+    }
+
+    public async Task LeaveAsync(string connection)
+    {
+        if (!_here.TryRemove(connection, out var connected)) return;
+        await who.ForgetAsync(connection);
+        await TellAsync(connected);
+    }
+
+    /// <summary>Says that those of this process are still there, and sends away who may not be any more.</summary>
+    public async Task BeatAsync(CancellationToken cancel)
+    {
+        await who.StillHereAsync([.. _here.Keys], cancel);
+        foreach (var connected in _here.Values)
+        {
+            var isGone = connected.Session is { } session && !await sessions.IsOpenAsync(session, cancel);
+            if (isGone || await roles.OfAsync(connected.Project, connected.Person, connected.IsOrganiser, cancel) == Storage.Rows.ProjectRole.None) connected.Abort();
+        }
+        foreach (var project in await who.ForgetLostAsync(cancel)) await news.TellAsync($"{PlanNews.Who} {project}", cancel);
+    }
+
+    public async Task<IReadOnlyList<Here>> AtAsync(Guid project, CancellationToken cancel) =>
+        [.. (await who.AtAsync(project, cancel)).Select(p => new Here(p.Connection, p.Person, p.Name, p.Initials, PersonHue.Of(p.Person), p.Task))];
+
+    private Task TellAsync(Connected connected) => news.TellAsync($"{PlanNews.Who} {connected.Project}");
+}

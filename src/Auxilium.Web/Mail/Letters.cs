@@ -1,0 +1,46 @@
+using Auxilium.Storage;
+using Auxilium.Storage.People;
+
+namespace Auxilium.Web.Mail;
+
+/// <summary>The mails about signing in.</summary>
+public sealed class Letters(Mails mails, OwnAddress address, Organisation organisation, PlanNews news)
+{
+    public async Task InviteAsync(string name, string mail, string by, string secret, CancellationToken cancel)
+    {
+        var us = (await organisation.FindAsync(cancel))?.Name ?? "Auxilium";
+        await SendAsync(mail, $"{by} invites you to plan with {us}", $"""
+            Hello {name},
+
+            {by} invites you to the plans of {us}. Choose a password here:
+
+            {address.Of($"/invitation/{secret}")}
+
+            The link works once, for a week. If you did not expect this, do nothing.
+            """, cancel);
+    }
+
+    public Task ResetAsync(string name, string mail, string link, CancellationToken cancel) => SendAsync(mail, "Choose a new password", $"""
+        Hello {name},
+
+        somebody, most likely you, asked for a new password. Choose it here:
+
+        {address.Of(link)}
+
+        The link works once, for two hours. If it was not you, do nothing: your password stays as it is.
+        """, cancel);
+
+    public Task PasswordChangedAsync(string name, string mail, CancellationToken cancel) => SendAsync(mail, "Your password was changed", $"""
+        Hello {name},
+
+        your password was changed just now, and everywhere else you were signed out. If that was not you, ask for a new one at once:
+
+        {address.Of("/forgot")}
+        """, cancel);
+
+    public async Task SendAsync(string mail, string subject, string body, CancellationToken cancel)
+    {
+        await mails.QueueAsync(mail, subject, body, cancel);
+        await news.TellAsync(PlanNews.Mail, cancel);
+    }
+}

@@ -1,0 +1,109 @@
+using Auxilium.Storage;
+using Auxilium.Storage.People;
+using Auxilium.Web.Mail;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+using Quartz;
+
+namespace Auxilium.Web.Notices;
+
+/// <summary>
+/// What is done beside the requests: telling people, sending mails, the mail of the day, clearing away. Every process has the
+/// scheduler, and a lock in the database lets one at a time do each job.
+/// </summary>
+internal static class Jobs
+{
+    private static readonly TimeSpan Often = TimeSpan.FromSeconds(3);
+
+    public static void Add(IServiceCollection services)
+    {
+        services.AddSingleton<OneRunner>();
+        services.AddQuartz(quartz =>
+        {
+            Every<WatchJob>(quartz, trigger => trigger.WithSimpleSchedule(s => s.WithInterval(Often).RepeatForever()));
+            Every<MailJob>(quartz, trigger => trigger.WithSimpleSchedule(s => s.WithInterval(Often).RepeatForever()));
+            Every<DayJob>(quartz, trigger => trigger.WithCronSchedule("0 0 7 * * ?"));
+        });
+        services.AddQuartzHostedService(options => options.WaitForJobsToComplete = true);
+    }
+
+    private static void Every<T>(IQuartzBuilder quartz, Action<ITriggerConfigurator<T>> when)
+        where T : class, IJob => quartz.ScheduleJob<T>(trigger =>
+        {
+            trigger.StartNow();
+            when(trigger);
+        });
+}
+
+/// <summary>Lets one process at a time do a job.</summary>
+internal sealed class OneRunner(IDbContextFactory<AuxiliumDb> databases, ILogger<OneRunner> logger)
+{
+    internal const int Space = 0x4175;
+
+    /// <param name="job">Number of the job.</param>
+    /// <param name="work">What to do.</param>
+    /// <param name="cancel">Ends it.</param>
+    public async Task RunAsync(int job, Func<Task> work, CancellationToken cancel)
+    {
+        try
+        {
+            await using var db = await databases.CreateDbContextAsync(cancel);
+            // The lock is the connection's: it goes with it when the process dies.
+            await db.Database.OpenConnectionAsync(cancel);
+            var isOurs = (await db.Database.SqlQuery<bool>($"""select pg_try_advisory_lock({Space}, {job}) as "Value" """).ToListAsync(cancel))[0];
+            if (!isOurs) return;
+            try
+            {
+                await work();
+            }
+            finally
+            {
+                await db.Database.ExecuteSqlAsync($"select pg_advisory_unlock({Space}, {job})", CancellationToken.None);
+            }
+        }
+        catch (OperationCanceledException)
+        {
+            // The process stops; the job is done at the next turn.
+        }
+        catch (Exception e) when (e is NpgsqlException or InvalidOperationException { InnerException: NpgsqlException })
+        {
+            logger.LogWarning("A job waits for the database: {Message}", e.Message);
+        }
+    }
+}
+
+/// <summary>Tells people what became of their tasks.</summary>
+[DisallowConcurrentExecution]
+internal sealed class WatchJob(OneRunner runner, NoticeWatch watch, Today today) : IJob
+{
+    public async ValueTask Execute(IJobExecutionContext context, CancellationToken cancellationToken) =>
+        await runner.RunAsync(1, () => watch.LookAsync(today.Date, cancellationToken), cancellationToken);
+}
+
+/// <summary>Sends the mails that are due.</summary>
+[DisallowConcurrentExecution]
+internal sealed class MailJob(OneRunner runner, Mails mails, MailServer server) : IJob
+{
+    internal const int Number = 2;
+
+    public async ValueTask Execute(IJobExecutionContext context, CancellationToken cancellationToken) => await runner.RunAsync(Number, async () =>
+    {
+        while (await mails.ClaimAsync(cancellationToken) is { } mail)
+        {
+            // What was claimed is not cut short: it would never be known whether it went.
+            if (await server.SendAsync(mail.Id, mail.To, mail.Subject, mail.Body, CancellationToken.None) is var (why, forGood)) await mails.RefusedAsync(mail, why, forGood, CancellationToken.None);
+            else await mails.SentAsync(mail.Id, CancellationToken.None);
+        }
+    }, cancellationToken);
+}
+
+/// <summary>Once a day: the mail of the day, and what is no longer needed goes.</summary>
+[DisallowConcurrentExecution]
+internal sealed class DayJob(OneRunner runner, NoticeBook notices, Mails mails, OwnAddress address) : IJob
+{
+    public async ValueTask Execute(IJobExecutionContext context, CancellationToken cancellationToken) => await runner.RunAsync(3, async () =>
+    {
+        await notices.DigestAsync(address.Of, cancellationToken);
+        await mails.ClearAsync(cancellationToken);
+    }, cancellationToken);
+}

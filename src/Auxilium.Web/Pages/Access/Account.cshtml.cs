@@ -1,0 +1,219 @@
+using System.Globalization;
+using Auxilium.Storage.People;
+using Auxilium.Storage.Rows;
+using Auxilium.Web.Access;
+using Auxilium.Web.Mail;
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Mvc;
+using QRCoder;
+
+namespace Auxilium.Web.Pages.Access;
+
+/// <summary>One's own account: password, second step, sessions, notices, calendar, tokens.</summary>
+[Authorize(Rights.OwnAccount)]
+[RequestSizeLimit(64 * 1024)]
+public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Account> signIn, Sessions sessions, Tokens tokens, Feeds feeds, NoticeBook notices, Letters letters, OwnAddress address, TimeProvider clock) : PasswordPage
+{
+    private const int SpareCodeCount = 10;
+
+    internal static readonly (NoticeKind Kind, string Words)[] Kinds =
+    [
+        (NoticeKind.Assigned, "A task becomes mine"),
+        (NoticeKind.Mentioned, "Somebody mentions me"),
+        (NoticeKind.CanStart, "A task of mine can start"),
+        (NoticeKind.Moved, "A task of mine moved"),
+        (NoticeKind.DueSoon, "A task of mine is due soon"),
+        (NoticeKind.Overdue, "A task of mine is overdue"),
+        (NoticeKind.Proposal, "Somebody proposes a change"),
+        (NoticeKind.Decided, "What I proposed is decided"),
+    ];
+
+    private Account _account = null!;
+
+    [BindProperty]
+    public string? Current { get; set; }
+
+    [BindProperty]
+    public string? Code { get; set; }
+
+    [BindProperty]
+    public string? TokenName { get; set; }
+
+    public string? Address => _account.Email;
+
+    public bool HasPassword => _account.PasswordHash is not null;
+
+    public bool HasSecondStep => _account.TwoFactorEnabled;
+
+    public int SpareCodes { get; private set; }
+
+    public string? Key { get; private set; }
+
+    /// <summary>The key of the second step as SVG.</summary>
+    public string? Picture { get; private set; }
+
+    public IReadOnlyList<string> NewCodes { get; private set; } = [];
+
+    /// <summary>A secret that was just made, shown once.</summary>
+    public string? Secret { get; private set; }
+
+    public string? SecretSays { get; private set; }
+
+    public IReadOnlyList<SessionRow> Sessions { get; private set; } = [];
+
+    public IReadOnlyList<TokenRow> Tokens { get; private set; } = [];
+
+    public FeedRow? Feed { get; private set; }
+
+    public NoticeWishes Wishes { get; private set; } = new();
+
+    public async Task OnGetAsync(CancellationToken cancel) => await LoadAsync(cancel);
+
+    public async Task<IActionResult> OnPostPasswordAsync(CancellationToken cancel)
+    {
+        await LoadAsync(cancel);
+        if (HasPassword && !await accounts.CheckPasswordAsync(_account, Current ?? "")) Wrong(nameof(Current), "This is not the password you have.");
+        if (!IsPasswordGood(Address)) return Page();
+        if (HasPassword) await accounts.ChangePasswordAsync(_account, Current!, Password!);
+        else await accounts.AddPasswordAsync(_account, Password!);
+        await sessions.SignOutAsync(_account.Id, allBut: User.SessionId(), cancel: cancel);
+        if (Address is { } mail) await letters.PasswordChangedAsync(User.Identity!.Name!, mail, cancel);
+        return Done("Your password is changed. Everywhere else you were signed out.");
+    }
+
+    public async Task<IActionResult> OnPostSetUpAsync(CancellationToken cancel)
+    {
+        await LoadAsync(cancel);
+        await accounts.ResetAuthenticatorKeyAsync(_account);
+        await ShowKeyAsync();
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostTurnOnAsync(CancellationToken cancel)
+    {
+        await LoadAsync(cancel);
+        var code = string.Concat((Code ?? "").Where(char.IsAsciiDigit));
+        if (!await accounts.VerifyTwoFactorTokenAsync(_account, TokenOptions.DefaultAuthenticatorProvider, code))
+        {
+            Wrong(nameof(Code), "These are not the digits that belong to this key now: type the ones that are shown.");
+            await ShowKeyAsync();
+            return Page();
+        }
+        await accounts.SetTwoFactorEnabledAsync(_account, true);
+        return await OnPostSpareCodesAsync(cancel);
+    }
+
+    public async Task<IActionResult> OnPostSpareCodesAsync(CancellationToken cancel)
+    {
+        await LoadAsync(cancel);
+        if (!HasSecondStep) return BadRequest();
+        NewCodes = [.. (await accounts.GenerateNewTwoFactorRecoveryCodesAsync(_account, SpareCodeCount))!];
+        SpareCodes = NewCodes.Count;
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostTurnOffAsync(CancellationToken cancel)
+    {
+        await LoadAsync(cancel);
+        await accounts.SetTwoFactorEnabledAsync(_account, false);
+        await accounts.ResetAuthenticatorKeyAsync(_account);
+        return Done("The second step is off.");
+    }
+
+    public async Task<IActionResult> OnPostEndAsync(Guid session, CancellationToken cancel)
+    {
+        await sessions.SignOutAsync(User.PersonId(), only: session, cancel: cancel);
+        return Done("That browser is signed out.");
+    }
+
+    public async Task<IActionResult> OnPostEverywhereAsync(CancellationToken cancel)
+    {
+        await sessions.SignOutAsync(User.PersonId(), cancel: cancel);
+        await signIn.SignOutAsync();
+        return Redirect("/sign-in");
+    }
+
+    public async Task<IActionResult> OnPostNoticesAsync(string[] app, int movedDays, int dueDays, CancellationToken cancel)
+    {
+        var wishes = new NoticeWishes
+        {
+            Never = [.. Kinds.Select(k => k.Kind).Where(k => !app.Contains(k.ToString()))],
+            Mail = Kinds.ToDictionary(k => k.Kind, k => Enum.TryParse<ByMail>(Request.Form[$"mail-{k.Kind}"], out var how) ? how : ByMail.No),
+            MovedDays = Math.Clamp(movedDays, 0, 60),
+            DueDays = Math.Clamp(dueDays, 0, 60),
+        };
+        await notices.WishAsync(User.PersonId(), wishes, cancel);
+        return Done("From now on you are told like this.");
+    }
+
+    public async Task<IActionResult> OnPostFeedAsync(CancellationToken cancel)
+    {
+        (Secret, SecretSays) = (address.Of($"/feeds/{await feeds.MakeAsync(User.PersonId(), cancel)}.ics"), "Give this address to your calendar program. Whoever has it sees your tasks, and it is shown only now.");
+        await LoadAsync(cancel);
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostWithdrawAsync(CancellationToken cancel)
+    {
+        await feeds.WithdrawAsync(User.PersonId(), cancel);
+        return Done("The address no longer opens.");
+    }
+
+    public async Task<IActionResult> OnPostTokenAsync(TokenScope scope, int days, CancellationToken cancel)
+    {
+        if (Line(nameof(TokenName), TokenName, "What the token is for", 80, true) is { } name)
+        {
+            Secret = await tokens.MakeAsync(User.PersonId(), name, scope, days > 0 ? clock.GetUtcNow().AddDays(Math.Min(days, 3650)).UtcDateTime : null, cancel);
+            SecretSays = "Your token. It is shown only now.";
+            if (Secret is null) Wrong(nameof(TokenName), $"You have {Storage.People.Tokens.Most} tokens: revoke one first.");
+        }
+        await LoadAsync(cancel);
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostRevokeAsync(Guid token, CancellationToken cancel)
+    {
+        await tokens.RevokeAsync(User.PersonId(), token, cancel);
+        return Done("The token no longer works.");
+    }
+
+    public string Day(DateTime utc) => TimeZoneInfo.ConvertTimeFromUtc(utc, clock.LocalTimeZone).ToString("d MMM yyyy HH:mm", CultureInfo.InvariantCulture);
+
+    internal static string ScopeOf(TokenScope scope) => scope switch { TokenScope.Look => "reads", TokenScope.Report => "reads, reports and comments", _ => "does what you may in projects" };
+
+    /// <summary>What a browser says it is, short.</summary>
+    internal static string BrowserOf(string agent)
+    {
+        var browser = new[] { ("Edg/", "Edge"), ("OPR/", "Opera"), ("Firefox/", "Firefox"), ("Chrome/", "Chrome"), ("Safari/", "Safari") }.FirstOrDefault(b => agent.Contains(b.Item1, StringComparison.Ordinal)).Item2 ?? "A browser";
+        var device = new[] { ("Android", "Android"), ("iPhone", "iPhone"), ("iPad", "iPad"), ("Windows", "Windows"), ("Mac OS", "Mac"), ("Linux", "Linux") }.FirstOrDefault(d => agent.Contains(d.Item1, StringComparison.Ordinal)).Item2;
+        return device is null ? browser : $"{browser} on {device}";
+    }
+
+    private RedirectResult Done(string said)
+    {
+        Say(said);
+        return Redirect("/account");
+    }
+
+    private async Task LoadAsync(CancellationToken cancel)
+    {
+        _account = (await accounts.FindByIdAsync(User.PersonId()))!;
+        SpareCodes = HasSecondStep ? await accounts.CountRecoveryCodesAsync(_account) : 0;
+        Sessions = await sessions.OfAsync(_account.Id, cancel);
+        Tokens = await tokens.OfAsync(_account.Id, cancel);
+        Feed = await feeds.OfAsync(_account.Id, cancel);
+        Wishes = await notices.WishesAsync(_account.Id, cancel);
+        Response.Headers.CacheControl = "no-store";
+    }
+
+    private async Task ShowKeyAsync()
+    {
+        var key = (await accounts.GetAuthenticatorKeyAsync(_account))!;
+        Key = string.Join(' ', key.Chunk(4).Select(c => new string(c))).ToLowerInvariant();
+        using var generator = new QRCodeGenerator();
+        using var data = generator.CreateQrCode($"otpauth://totp/Auxilium:{Uri.EscapeDataString(Address ?? _account.Id)}?secret={key}&issuer=Auxilium&digits=6", QRCodeGenerator.ECCLevel.M);
+        using var picture = new SvgQRCode(data);
+        Picture = picture.GetGraphic(4, "#000000", "#ffffff", true, SvgQRCode.SizingMode.ViewBoxAttribute);
+    }
+}

@@ -1,0 +1,26 @@
+using System.Globalization;
+using Auxilium.Storage.People;
+using Auxilium.Storage.Rows;
+using Auxilium.Web.Access;
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Auxilium.Web.Pages.Notices;
+
+/// <summary>What somebody has been told. Seen here, it is no longer new.</summary>
+[Authorize(Rights.OwnAccount)]
+public sealed class NoticesModel(NoticeBook notices, TimeProvider clock) : PageModel
+{
+    public IReadOnlyList<(NoticeRow Notice, string Project)> All { get; private set; } = [];
+
+    public async Task OnGetAsync(CancellationToken cancel)
+    {
+        All = await notices.OfAsync(User.PersonId(), cancel: cancel);
+        if (All.Count > 0) await notices.ReadAsync(User.PersonId(), All[0].Notice.Id, cancel);
+        Response.Headers.CacheControl = "no-store";
+    }
+
+    public bool IsNew(NoticeRow notice) => notice.ReadAt is null;
+
+    public string When(DateTime utc) => TimeZoneInfo.ConvertTimeFromUtc(utc, clock.LocalTimeZone).ToString("ddd d MMM HH:mm", CultureInfo.InvariantCulture);
+}

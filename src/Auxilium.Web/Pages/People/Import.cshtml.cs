@@ -1,0 +1,80 @@
+using Auxilium.Exchange.People;
+using Auxilium.Planning.Plans;
+using Auxilium.Storage.Rows;
+using Auxilium.Web.Access;
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Auxilium.Web.Pages.People;
+
+/// <summary>Brings in people from CSV. It is shown first how each line is read; nothing is kept before that is confirmed.</summary>
+[Authorize(Rights.Organise)]
+[RequestSizeLimit(MostBytes)]
+[RequestFormLimits(ValueLengthLimit = MostBytes)]
+public sealed class ImportModel(Storage.People.Directory directory) : FormPage
+{
+    private const int MostBytes = 2 * 1024 * 1024;
+
+    [BindProperty]
+    public string? Text { get; set; }
+
+    [BindProperty]
+    public IFormFile? Upload { get; set; }
+
+    public IReadOnlyList<(PersonLine Line, string What)> Plan { get; private set; } = [];
+
+    public int Good => Plan.Count(p => p.Line.Problem is null);
+
+    public async Task<IActionResult> OnPostReadAsync(CancellationToken cancel)
+    {
+        if (Upload is { Length: > 0 })
+        {
+            using var reader = new StreamReader(Upload.OpenReadStream());
+            Text = await reader.ReadToEndAsync(cancel);
+            ModelState.Remove(nameof(Text));
+        }
+        await ReadAsync(cancel);
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostTakeAsync(CancellationToken cancel)
+    {
+        var known = await ReadAsync(cancel);
+        if (Good == 0) return Page();
+        var taken = known.Select(p => p.Id).ToHashSet();
+        var rows = new List<(PersonRow Row, PersonLine Line)>();
+        foreach (var (line, _) in Plan)
+        {
+            if (line.Problem is not null) continue;
+            var row = Find(known, line) ?? new PersonRow { Id = PlanIds.FreeId(line.Name, taken), Name = line.Name, Initials = line.Initials ?? PlanIds.InitialsOf(line.Name) };
+            taken.Add(row.Id);
+            (row.Name, row.Initials, row.Email, row.Role, row.Team) = (line.Name, line.Initials ?? row.Initials, line.Mail ?? row.Email, line.Role ?? row.Role, line.Team ?? row.Team);
+            if (line.Kind is { } kind) row.Kind = Enum.Parse<PersonKind>(kind);
+            rows.Add((row, line));
+        }
+        foreach (var (row, line) in rows)
+            if (line.ReportsTo is { } name && rows.Select(r => r.Row).Concat(known).FirstOrDefault(p => p.Name.Equals(name, StringComparison.OrdinalIgnoreCase) || p.Id == name) is { } boss && boss.Id != row.Id)
+                row.ReportsTo = boss.Id;
+        await directory.SaveAsync([.. rows.Select(r => r.Row)], cancel);
+        Say($"{(rows.Count == 1 ? "One person" : $"{rows.Count} people")} taken in.");
+        return Redirect("/people");
+    }
+
+    private async Task<IReadOnlyList<PersonRow>> ReadAsync(CancellationToken cancel)
+    {
+        var known = await directory.AllAsync(cancel);
+        if (Text?.Contains('\0') == true)
+        {
+            Wrong(nameof(Text), "This is no text: choose a CSV file.");
+            return known;
+        }
+        var (lines, problem) = PeopleCsv.Read(Text ?? "", IsMail);
+        if (problem is not null) Wrong(nameof(Text), problem);
+        Plan = [.. lines.Select(line => (line, line.Problem ?? (Find(known, line) is { } same ? $"{same.Name} is here: what differs is taken from the list" : "New")))];
+        return known;
+    }
+
+    private static PersonRow? Find(IReadOnlyList<PersonRow> known, PersonLine line) =>
+        known.FirstOrDefault(p => line.Mail is not null && string.Equals(p.Email, line.Mail, StringComparison.OrdinalIgnoreCase))
+        ?? known.FirstOrDefault(p => p.Name.Equals(line.Name, StringComparison.OrdinalIgnoreCase) && (line.Mail is null || p.Email is null));
+}

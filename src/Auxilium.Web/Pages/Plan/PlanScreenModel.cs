@@ -1,0 +1,59 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Auxilium.Storage;
+using Auxilium.Web.Pages.Sheets;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Auxilium.Web.Pages.Plan;
+
+/// <summary>What the Plan screen is made of: for those who work on a plan, and for those who see it by a link. Its script draws what <see cref="Data"/> says.</summary>
+public abstract class PlanScreenModel : PageModel
+{
+    // The default encoder escapes <, > and &, so that no name can end the element the data stands in.
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
+
+    public Guid Id { get; private set; }
+
+    /// <summary>Which look at the plan is open: <c>Plan</c>, <c>Lanes</c>, <c>Month</c> or <c>Chains</c>.</summary>
+    public string Look { get; private set; } = "Plan";
+
+    public PlanView View { get; private set; } = null!;
+
+    /// <summary>What whoever looks may do: <c>edit</c>, <c>report</c>, <c>look</c>, or <c>shared</c> by a link.</summary>
+    public string RightsHere { get; private set; } = "";
+
+    /// <summary>Id of whoever looks; <c>null</c> by a link.</summary>
+    public string? Me { get; private set; }
+
+    public PlanLooks Looks { get; private set; } = null!;
+
+    /// <summary>The plan as JSON, the same as an edit answers with when everything is to be drawn anew.</summary>
+    public string Data { get; private set; } = "";
+
+    /// <param name="id">Id of the project.</param>
+    /// <param name="look">The look as the address has it.</param>
+    /// <param name="rights">What whoever looks may do.</param>
+    /// <param name="me">Their id.</param>
+    /// <param name="view">What they see.</param>
+    /// <param name="last">What the last edit did.</param>
+    /// <param name="more">What only those see who work on the plan.</param>
+    /// <param name="secret">Of the link, where it is seen by one.</param>
+    protected void Show(Guid id, string? look, string rights, string? me, PlanView view, LastEdit last, PlanExtras more, string? secret = null)
+    {
+        (Id, RightsHere, Me, View) = (id, rights, me, view);
+        Look = look switch { "lanes" => "Lanes", "month" => "Month", "chains" => "Chains", "report" => "Report", _ => "Plan" };
+        Looks = new PlanLooks(id, Look, rights, secret);
+        Data = JsonSerializer.Serialize(new { changes = PlanChanges.Everything(view, last), more.Talk, more.Look, more.Directory, more.Calendars, more.Proposals }, Json);
+        Response.Headers.CacheControl = "no-store";
+    }
+}
+
+/// <param name="Talk">How much is said about tasks.</param>
+/// <param name="Look">How whoever looks did so last.</param>
+/// <param name="Directory">Names of everybody.</param>
+/// <param name="Calendars">The plan's calendars by id and name.</param>
+/// <param name="Proposals">How many changes wait for a decision.</param>
+public sealed record PlanExtras(object Talk, JsonNode? Look, IEnumerable<string> Directory, IEnumerable<object> Calendars, int Proposals)
+{
+    public static PlanExtras None { get; } = new(Array.Empty<object>(), null, [], [], 0);
+}

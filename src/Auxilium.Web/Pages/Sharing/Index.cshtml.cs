@@ -1,0 +1,110 @@
+using System.Globalization;
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Plans;
+using Auxilium.Storage;
+using Auxilium.Storage.People;
+using Auxilium.Storage.Rows;
+using Auxilium.Web.Access;
+using Auxilium.Web.Mail;
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Auxilium.Web.Pages.Sharing;
+
+/// <summary>Who may do what in a project, and the links for those without an account.</summary>
+[Authorize(Rights.EditPlans)]
+[RequestSizeLimit(64 * 1024)]
+public sealed class SharingModel(PlanStore store, ProjectRoles roles, ShareLinks links, Storage.People.Directory directory, IPasswordHasher<Account> hasher, OwnAddress address, Today today, TimeProvider clock) : FormPage
+{
+    private const int ShortestPassword = 6;
+
+    [BindProperty]
+    public string? For { get; set; }
+
+    [BindProperty]
+    public string? Password { get; set; }
+
+    [BindProperty]
+    public string? Until { get; set; }
+
+    public Guid Id { get; private set; }
+
+    public string Name { get; private set; } = "";
+
+    public string? Coordinator { get; private set; }
+
+    public string? Link => TempData["Link"] as string;
+
+    public IReadOnlyList<(PersonRow Person, ProjectRole Role, bool IsGiven)> People { get; private set; } = [];
+
+    public IReadOnlyList<PersonRow> Others { get; private set; } = [];
+
+    public IReadOnlyList<ShareLinkRow> Links { get; private set; } = [];
+
+    public async Task<IActionResult> OnGetAsync(Guid id, CancellationToken cancel) => await LoadAsync(id, cancel) ? Page() : NotFound();
+
+    public async Task<IActionResult> OnPostRoleAsync(Guid id, string? person, ProjectRole role, bool usual, CancellationToken cancel)
+    {
+        if (!await LoadAsync(id, cancel)) return NotFound();
+        if (await directory.FindAsync(person ?? "", cancel) is not { } found || found.Id == Coordinator)
+        {
+            Wrong("person", "Choose whom to let in.");
+            return Page();
+        }
+        await roles.GiveAsync(id, found.Id, usual ? null : role, cancel);
+        return Done($"{found.Name} may now {(usual ? "do what is usual for their part" : role switch { ProjectRole.Coordinator => "change everything", ProjectRole.Member => "report and propose", ProjectRole.Viewer => "look", _ => "do nothing" })} here.");
+    }
+
+    public async Task<IActionResult> OnPostLinkAsync(Guid id, string[] columns, CancellationToken cancel)
+    {
+        if (!await LoadAsync(id, cancel)) return NotFound();
+        var name = Line(nameof(For), For, "Whom the link is for", 80, true);
+        if (Password is { Length: > 0 and (< ShortestPassword or > 200) }) Wrong(nameof(Password), $"A password for a link has {ShortestPassword} to 200 characters.");
+        DateTime? end = null;
+        if (!string.IsNullOrWhiteSpace(Until))
+        {
+            if (!DateText.TryParse(Until, today.Date, out var day, out var problem, today.Date.AddDays(120))) Wrong(nameof(Until), problem);
+            else if (day.Date < today.Date) Wrong(nameof(Until), "That day has passed: give a later one.");
+            // Counted from the product's today, so that a fixed one does not close links at once.
+            else end = clock.GetUtcNow().UtcDateTime.AddDays(day.Date.DayNumber - today.Date.DayNumber + 1);
+        }
+        if (!ModelState.IsValid) return Page();
+        var chosen = SharedColumns.All.Select(c => c.Column).Where(columns.Contains).ToArray();
+        if (await links.MakeAsync(id, User.PersonId(), name!, string.IsNullOrEmpty(Password) ? null : hasher.HashPassword(new Account(), Password), end, chosen, cancel) is not { } secret)
+        {
+            Wrong(nameof(For), $"There are {ShareLinks.Most} links already: withdraw one first.");
+            return Page();
+        }
+        TempData["Link"] = address.Of($"/shared/{secret}");
+        return Redirect($"/projects/{id}/sharing");
+    }
+
+    public async Task<IActionResult> OnPostWithdrawAsync(Guid id, Guid link, CancellationToken cancel)
+    {
+        if (!await LoadAsync(id, cancel)) return NotFound();
+        await links.WithdrawAsync(id, link, cancel);
+        return Done("The link no longer opens.");
+    }
+
+    public string Day(DateTime utc) => TimeZoneInfo.ConvertTimeFromUtc(utc, clock.LocalTimeZone).ToString("d MMM yyyy", CultureInfo.InvariantCulture);
+
+    internal static string WordOf(string column) => SharedColumns.All.FirstOrDefault(c => c.Column == column).Word ?? column;
+
+    private async Task<bool> LoadAsync(Guid id, CancellationToken cancel)
+    {
+        if (await store.LoadAsync(id, cancel) is not { } plan) return false;
+        (Id, Name, Coordinator) = (id, plan.Schedule.Plan.Project.Name, plan.Schedule.Plan.Project.Coordinator);
+        People = await roles.InAsync(id, cancel);
+        Others = [.. (await directory.AllAsync(cancel)).Where(p => p.LeftOn is null && People.All(m => m.Person.Id != p.Id))];
+        Links = await links.OfAsync(id, cancel);
+        Response.Headers.CacheControl = "no-store";
+        return true;
+    }
+
+    private RedirectResult Done(string said)
+    {
+        Say(said);
+        return Redirect($"/projects/{Id}/sharing");
+    }
+}

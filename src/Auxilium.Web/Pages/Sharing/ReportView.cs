@@ -1,0 +1,56 @@
+using System.Globalization;
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Editing;
+using Auxilium.Planning.Tracking;
+using Auxilium.Storage;
+using Auxilium.Web.Pages.Projects;
+
+namespace Auxilium.Web.Pages.Sharing;
+
+/// <summary>A line of the report.</summary>
+/// <param name="State">Name of its state in style sheets; <c>null</c> where it is not to be told, as the owner and the deadline.</param>
+public sealed record ReportLine(string Name, string Phase, string Dates, string? State, string? StateWord, string? Owner, string? Deadline);
+
+/// <summary>How a project stands, on a page: to read, print and hand out.</summary>
+public sealed record ReportView(ProjectSummary Summary, bool HasStates, bool HasOwners, bool HasDeadlines, IReadOnlyList<(string Title, IReadOnlyList<ReportLine> Lines)> Parts)
+{
+    private const int DaysAhead = 14;
+
+    /// <param name="stored">The plan.</param>
+    /// <param name="today">The day it is.</param>
+    /// <param name="columns">What may be told besides names and dates; <c>null</c> for all.</param>
+    public static ReportView Of(StoredPlan stored, DateOnly today, IReadOnlyCollection<string>? columns)
+    {
+        var (schedule, plan) = (stored.Schedule, stored.Schedule.Plan);
+        var states = new TaskStates(schedule, today);
+        bool Has(string column) => columns is null || columns.Contains(column);
+        var summary = ProjectSummary.Of(stored, today);
+        if (!Has("state")) summary = summary with { Counts = [], Progress = 0 };
+        if (!Has("owner")) summary = summary with { Coordinator = null };
+        var rows = Enumerable.Range(0, plan.Tasks.Length).Where(row => !schedule.IsOff(row) && schedule.IsLeaf(row)).ToList();
+        var late = rows.Where(row => states.Of(row) is TaskState.Overdue or TaskState.LateToStart);
+        var next = rows.Where(row => states.Of(row) is not (TaskState.Done or TaskState.Overdue or TaskState.LateToStart) && schedule.StartOf(row).Date <= today.AddDays(DaysAhead) && schedule.FinishOf(row).LastDate >= today);
+        var milestones = rows.Where(row => plan.Tasks[row].Milestone);
+        List<(string, IReadOnlyList<ReportLine>)> parts = [("Milestones", Lines(milestones))];
+        if (Has("state")) parts.Add(("Late", Lines(late)));
+        parts.Add(("In the next two weeks", Lines(next)));
+        return new ReportView(summary, Has("state"), Has("owner"), Has("deadline"), parts);
+
+        IReadOnlyList<ReportLine> Lines(IEnumerable<int> of) => [.. of.OrderBy(schedule.StartOf).Select(Line)];
+
+        ReportLine Line(int row)
+        {
+            var (task, start, finish, state) = (plan.Tasks[row], schedule.StartOf(row).Date, schedule.FinishOf(row).LastDate, states.Of(row));
+            return new ReportLine(
+                task.Name,
+                task.Parent is { } phase ? plan.Find(phase)!.Name : "",
+                start == finish || task.Milestone ? Day(finish) : $"{Day(start)} to {Day(finish)}",
+                Has("state") ? Plan.Words.Camel(state) : null,
+                Has("state") ? Week.TaskWeek.WordOf(state) : null,
+                Has("owner") ? plan.FindPerson(task.Owner)?.Name ?? "nobody" : null,
+                Has("deadline") && task.Deadline is { } deadline ? Day(deadline.LastDate) : null);
+        }
+    }
+
+    private static string Day(DateOnly day) => day.ToString("ddd d MMM yyyy", CultureInfo.InvariantCulture);
+}

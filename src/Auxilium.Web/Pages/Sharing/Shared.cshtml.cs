@@ -1,0 +1,87 @@
+using Auxilium.Storage;
+using Auxilium.Storage.People;
+using Auxilium.Storage.Rows;
+using Auxilium.Web.Pages.Plan;
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.RateLimiting;
+
+namespace Auxilium.Web.Pages.Sharing;
+
+/// <summary>A plan as those see it who have a link to it, and no account.</summary>
+[AllowAnonymous]
+[EnableRateLimiting(Api.Limits.Doors)]
+[RequestSizeLimit(64 * 1024)]
+public sealed class SharedModel(ShareLinks links, PlanStore store, PlanViews views, IPasswordHasher<Account> hasher, IDataProtectionProvider protection, Today today) : PlanScreenModel
+{
+    private const string Cookie = "auxilium-shared";
+
+    private static readonly TimeSpan Lasts = TimeSpan.FromHours(8);
+
+    [BindProperty]
+    public string? Password { get; set; }
+
+    public string? Name { get; private set; }
+
+    /// <summary>How the project stands, where that is asked for.</summary>
+    public ReportView? Report { get; private set; }
+
+    public bool IsOpen { get; private set; }
+
+    public bool AsksPassword { get; private set; }
+
+    private ITimeLimitedDataProtector Protector => protection.CreateProtector("shared plan").ToTimeLimitedDataProtector();
+
+    public async Task<IActionResult> OnGetAsync(string secret, string? look, CancellationToken cancel)
+    {
+        Response.Headers.CacheControl = "no-store";
+        Response.Headers["Referrer-Policy"] = "no-referrer";
+        if (await links.FindAsync(secret, cancel) is not { } link || await store.LoadAsync(link.ProjectId, cancel) is not { } plan) return Gone();
+        if (link.PasswordHash is not null && !HasEntered(link))
+        {
+            AsksPassword = true;
+            return Page();
+        }
+        IsOpen = true;
+        Name = plan.Schedule.Plan.Project.Name;
+        if (look == "report") Report = ReportView.Of(plan, today.Date, link.Columns);
+        Show(plan.Id, look, "shared", null, SharedColumns.Only(views.Of(plan), link.Columns), new LastEdit(null, false, false), PlanExtras.None with { Look = SharedColumns.LookOf(link.Columns) }, secret);
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostAsync(string secret, string? look, CancellationToken cancel)
+    {
+        if (await links.FindAsync(secret, cancel) is not { PasswordHash: { } hash } link) return Gone();
+        if ((Password?.Length ?? 0) > 200 || hasher.VerifyHashedPassword(new Account(), hash, Password ?? "") == PasswordVerificationResult.Failed)
+        {
+            AsksPassword = true;
+            ModelState.AddModelError(nameof(Password), "This is not the password of this link.");
+            return Page();
+        }
+        Response.Cookies.Append(Cookie, Protector.Protect(Mark(link), Lasts), new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Lax, Secure = Request.IsHttps, Path = $"/shared/{secret}", IsEssential = true });
+        return Redirect($"/shared/{secret}{(look is null ? "" : $"/{look}")}");
+    }
+
+    /// <summary>Whether this browser has given the password that the link has now.</summary>
+    private bool HasEntered(ShareLinkRow link)
+    {
+        try
+        {
+            return Request.Cookies[Cookie] is { } kept && Protector.Unprotect(kept) == Mark(link);
+        }
+        catch (System.Security.Cryptography.CryptographicException)
+        {
+            return false;
+        }
+    }
+
+    private static string Mark(ShareLinkRow link) => $"{link.Id} {link.PasswordHash}";
+
+    private Microsoft.AspNetCore.Mvc.RazorPages.PageResult Gone()
+    {
+        Response.StatusCode = StatusCodes.Status410Gone;
+        return Page();
+    }
+}

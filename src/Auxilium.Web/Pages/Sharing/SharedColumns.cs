@@ -1,0 +1,41 @@
+using System.Text.Json.Nodes;
+using Auxilium.Web.Pages.Plan;
+
+namespace Auxilium.Web.Pages.Sharing;
+
+/// <summary>What of a plan a link may show besides names and dates, and leaving out the rest.</summary>
+internal static class SharedColumns
+{
+    public static readonly (string Column, string Word)[] All =
+    [
+        ("state", "how far tasks are"),
+        ("owner", "who does them"),
+        ("length", "how long they take"),
+        ("after", "what comes before them"),
+        ("deadline", "deadlines"),
+        ("label", "labels and colours"),
+        ("float", "float and what sets the finish"),
+    ];
+
+    /// <summary>The list with the columns that have something to show.</summary>
+    public static JsonNode LookOf(IReadOnlyCollection<string> columns)
+    {
+        (string Key, int Width)[] all = [("no", 38), ("name", 220), ("owner", 46), ("length", 52), ("after", 66), ("start", 76), ("finish", 60), ("deadline", 74), ("state", 104), ("label", 84), ("float", 74)];
+        string[] always = ["no", "name", "start", "finish"];
+        return new JsonObject { ["look"] = new JsonObject { ["columns"] = new JsonArray([.. all.Where(c => always.Contains(c.Key) || columns.Contains(c.Key)).Select(c => new JsonObject { ["key"] = c.Key, ["width"] = c.Width })]) } };
+    }
+
+    /// <summary>A view with only these columns. What it leaves out is not in it, so no browser can show it.</summary>
+    public static PlanView Only(PlanView view, IReadOnlyCollection<string> columns)
+    {
+        bool Has(string column) => columns.Contains(column);
+        return view with
+        {
+            Project = view.Project with { Coordinator = Has("owner") ? view.Project.Coordinator : null, Stops = [], Progress = Has("state") ? view.Project.Progress : 0 },
+            People = Has("owner") ? view.People : [],
+            Links = Has("after") ? view.Links : [],
+            FinishLinks = Has("after") && Has("float") ? view.FinishLinks : [],
+            Rows = [.. view.Rows.Select(row => row.Only(Has))],
+        };
+    }
+}
