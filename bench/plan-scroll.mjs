@@ -3,6 +3,7 @@
 // Until the first rows are drawn, how long frames take while scrolling and zooming, and how much of it is in the page; next to it
 // the frames of the same scrolling over a page with as tall a box and nothing else, in the same run.
 import { chromium } from "@playwright/test";
+import { signIn } from "./sign-in.mjs";
 
 const url = process.argv[2] ?? "http://127.0.0.1:5180";
 const TASKS = 10_000;
@@ -27,6 +28,7 @@ const browser = await chromium.launch({
   args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"],
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+await signIn(page, url);
 await page.addInitScript(() => {
   const observer = new MutationObserver(() => {
     if (!document.querySelector(".list-row[data-row]")) return;
