@@ -9,9 +9,15 @@ import { PlanScreen } from "./plan-screen.mjs";
 
 const web = fileURLToPath(new URL("../../.build/web/", import.meta.url));
 
-async function start() {
+/** The server that tests are given. @param {string} database */
+export function databaseNamed(database) {
   const server = process.env.AUXILIUM_TEST_SERVER;
   if (!server) throw new Error("Set AUXILIUM_TEST_SERVER, or run ./test, which starts a PostgreSQL server.");
+  return server.replace("Database=postgres", `Database=${database}`);
+}
+
+/** Starts the application. @param {string} connection to its database */
+export async function start(connection) {
   const child = spawn(
     "dotnet",
     [
@@ -25,13 +31,15 @@ async function start() {
     {
       env: {
         ...process.env,
-        AUXILIUM_DB: server.replace("Database=postgres", `Database=browser_${randomUUID().replaceAll("-", "")}`),
+        AUXILIUM_DB: connection,
         AUXILIUM_TODAY: "2027-05-13",
+        AUXILIUM_DOOR_TRIES: "10000",
       },
       stdio: ["ignore", "pipe", "inherit"],
     },
   );
   let output = "";
+  /** @type {string} */
   const url = await new Promise((resolve, reject) => {
     child.stdout.on("data", (text) => {
       output += text;
@@ -43,15 +51,28 @@ async function start() {
   return { url, child };
 }
 
+/** What the browser of somebody of the demo has once they are signed in. @param {import("@playwright/test").Browser} browser @param {string} url @param {string} name */
+export async function signIn(browser, url, name) {
+  const context = await browser.newContext({ storageState: { cookies: [], origins: [] } });
+  const page = await context.newPage();
+  await page.goto(`${url}/sign-in`);
+  await page.getByRole("button", { name }).click();
+  await page.getByRole("link", { name: `signed in as ${name}` }).waitFor();
+  const state = await context.storageState();
+  await context.close();
+  return state;
+}
+
 /** @typedef {{ plan: PlanScreen, noErrors: void }} EachTest the Plan screen; what the page's script complained of fails the test */
-/** @typedef {{ url: string }} EachWorker where the application is */
+/** @typedef {Awaited<ReturnType<import("@playwright/test").BrowserContext["storageState"]>>} Cookies */
+/** @typedef {{ url: string, imke: Cookies }} EachWorker where the application is, and the organiser's browser */
 
 const extend = /** @type {typeof base.extend<EachTest, EachWorker>} */ (base.extend.bind(base));
 
 export const test = extend({
   url: [
     async ({}, use) => {
-      const { url, child } = await start();
+      const { url, child } = await start(databaseNamed(`browser_${randomUUID().replaceAll("-", "")}`));
       await use(url);
       const ended = once(child, "exit");
       child.kill("SIGTERM");
@@ -59,6 +80,9 @@ export const test = extend({
     },
     { scope: "worker", timeout: 60_000 },
   ],
+  imke: [async ({ browser, url }, use) => use(await signIn(browser, url, "Imke Varga")), { scope: "worker" }],
+  // Whoever tests is the organiser, unless a test says otherwise.
+  storageState: async ({ imke }, use) => use(imke),
   baseURL: async ({ url }, use) => use(url),
   plan: async ({ page, url }, use) => use(new PlanScreen(page, url)),
   noErrors: [

@@ -7,7 +7,9 @@ test("a plan is made from nothing, by keyboard, and says what each edit did", as
   await expect(plan.strip).toContainText("Type what has to happen");
   await expect(plan.gauge).toHaveAccessibleName("Starts 3 May");
   await plan.typeTasks("Preparation", "Ask the neighbours", "Paint the sign", "Open day");
-  expect(await plan.outline()).toEqual(["1 Preparation", "2 Ask the neighbours", "3 Paint the sign", "4 Open day"]);
+  await expect
+    .poll(() => plan.outline())
+    .toEqual(["1 Preparation", "2 Ask the neighbours", "3 Paint the sign", "4 Open day"]);
 
   // Lengths down the column, without the mouse.
   await page.keyboard.press("ArrowUp");
@@ -66,7 +68,9 @@ test("a plan is made from nothing, by keyboard, and says what each edit did", as
 
   await page.reload();
   await plan.ready();
-  expect(await plan.outline()).toEqual(["1 Preparation", "1.1 Ask the neighbours", "1.2 Paint the sign", "2 Open day"]);
+  await expect
+    .poll(() => plan.outline())
+    .toEqual(["1 Preparation", "1.1 Ask the neighbours", "1.2 Paint the sign", "2 Open day"]);
   await expect(plan.cell("Open day", "after")).toHaveText("1.2");
 });
 

@@ -127,7 +127,7 @@ test("Escape leaves everything as it was, whatever is being dragged", async ({ p
   await drag(page, { x: 1000, y: empty.y }, { x: 1100, y: empty.y }, cancel);
   await expect(page.locator(".ghost, .thread, .drop-line")).toHaveCount(0);
   await expect(plan.strip).toContainText("After each edit this line says");
-  expect(await plan.outline()).toEqual(before);
+  await expect.poll(() => plan.outline()).toEqual(before);
   await expect(plan.undo).toBeDisabled();
 });
 

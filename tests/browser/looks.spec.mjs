@@ -75,7 +75,7 @@ test("the timeline draws trays, pennants, float, the way to the finish, today an
       ".closed",
       ".bar-done",
     ])
-      expect(await page.locator(shape).count(), `${shape} at ${scale}`).toBeGreaterThan(0);
+      await expect.poll(() => page.locator(shape).count(), { message: `${shape} at ${scale}` }).toBeGreaterThan(0);
     await expect(page.locator(".today-column")).toBeInViewport();
   }
   await page.reload();

@@ -69,14 +69,16 @@ test("rows stand together by owner, state or label, and the plan keeps its order
   await look.getByLabel("Together by").selectOption("label");
   await look.getByLabel("Rows by").selectOption("label");
   await page.keyboard.press("Escape");
-  expect(await plan.outline()).toEqual([
-    " hire (1)",
-    "1.1 Order tents",
-    " print (1)",
-    "2 Print posters",
-    " No label (1)",
-    `1.2 ${fair.tasks[2].name}`,
-  ]);
+  await expect
+    .poll(() => plan.outline())
+    .toEqual([
+      " hire (1)",
+      "1.1 Order tents",
+      " print (1)",
+      "2 Print posters",
+      " No label (1)",
+      `1.2 ${fair.tasks[2].name}`,
+    ]);
   await expect(plan.row("Order tents")).toHaveAttribute("data-hue", /\d/);
   await expect(page.getByText("Together by label, without phases.")).toBeVisible();
   // Headings fold, and nothing of the plan can be done to them.
@@ -90,7 +92,7 @@ test("rows stand together by owner, state or label, and the plan keeps its order
   await expect(plan.row("Order tents")).toBeVisible();
   await expectAccessible(page, "grouped");
   await page.getByRole("button", { name: "Show everything" }).first().click();
-  expect((await plan.outline())[0]).toBe("1 Stalls");
+  await expect.poll(async () => (await plan.outline())[0]).toBe("1 Stalls");
 });
 
 test("long names go on in a second line, and what one chose is there on another machine", async ({
@@ -106,9 +108,14 @@ test("long names go on in a second line, and what one chose is there on another 
   await page.keyboard.press("Escape");
   const row = plan.row(fair.tasks[2].name);
   await expect(row).toHaveCSS("height", "46px");
-  const bar = await plan.bar("Print posters").boundingBox();
-  const line = await plan.row("Print posters").boundingBox();
-  expect(Math.abs((bar?.y ?? 0) + (bar?.height ?? 0) / 2 - (line?.y ?? 0) - 23)).toBeLessThan(3);
+  // Once it has glided to its place.
+  await expect
+    .poll(async () => {
+      const bar = await plan.bar("Print posters").boundingBox();
+      const line = await plan.row("Print posters").boundingBox();
+      return Math.abs((bar?.y ?? 0) + (bar?.height ?? 0) / 2 - (line?.y ?? 0) - 23);
+    })
+    .toBeLessThan(3);
   await kept;
   const other = await browser.newContext();
   const elsewhere = await other.newPage();

@@ -194,6 +194,7 @@ test("in Chains links are seen from left to right, drawn, changed and taken away
   await plan.ready();
   const box = (/** @type {string} */ name) => page.getByRole("button", { name: new RegExp(`^[\\d.]+ ${name}`) });
   const x = async (/** @type {string} */ name) => (await box(name).boundingBox())?.x ?? 0;
+  await expect(box("Posters")).toBeVisible();
   expect(await x("Permit")).toBeLessThan(await x("Posters"));
   expect(await x("Posters")).toBeLessThan(await x("Stalls up"));
   await expect(page.getByText("Linked to nothing")).toBeVisible();
