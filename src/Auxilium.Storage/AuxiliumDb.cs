@@ -4,12 +4,15 @@ using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
+using Npgsql;
 
 namespace Auxilium.Storage;
 
 /// <summary>The database: the truth about every plan and everybody who works on it.</summary>
 public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityUserContext<Account>(options), IDataProtectionKeyContext
 {
+    private const int MostPrepared = 100;
+
     public DbSet<ProjectRow> Projects => Set<ProjectRow>();
 
     public DbSet<TaskRow> Tasks => Set<TaskRow>();
@@ -61,8 +64,13 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
     /// <summary>Sets up a context for a PostgreSQL connection string.</summary>
-    public static void Configure(DbContextOptionsBuilder options, string connection) =>
-        options.UseNpgsql(connection).UseSnakeCaseNamingConvention();
+    public static void Configure(DbContextOptionsBuilder options, string connection)
+    {
+        var settings = new NpgsqlConnectionStringBuilder(connection);
+        // What is asked again and again is planned once for each connection, unless whoever runs the server says otherwise.
+        if (!settings.ContainsKey("Max Auto Prepare")) settings.MaxAutoPrepare = MostPrepared;
+        options.UseNpgsql(settings.ConnectionString).UseSnakeCaseNamingConvention();
+    }
 
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
     {

@@ -25,6 +25,8 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        // An edit is written whole or not at all: there is no point within it to go back to.
+        db.Database.AutoSavepointsEnabled = false;
         // Edits of one plan wait for each other here, so that each is applied to what the one before it made.
         if (await db.Projects.FromSql($"select * from projects where id = {project} for update").SingleOrDefaultAsync(cancel) is not { } row) return new NoSuchProject();
         var current = await store.LoadAsync(db, project, row.Version, cancel);
@@ -46,7 +48,7 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
         await db.SaveChangesAsync(cancel);
         await PlanNews.TellAsync(db, $"{PlanNews.Plan} {project} {row.Version}", cancel);
         await transaction.CommitAsync(cancel);
-        var after = new StoredPlan(project, row.Version, () => edited.After, ranks);
+        var after = new StoredPlan(project, row.Version, () => edited.After, ranks) { Made = new EditMade(request.EditId, request.Person, sentence, edited.Ripple.Moves.Count) };
         memory.Keep(after, edited.Applied.Plan.Tasks.Length);
         return new EditCommitted(current, after, edited, sentence);
     }
@@ -91,11 +93,13 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
     public async Task<ToldEdit?> ToldAsync(StoredPlan plan, int since, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
+        if (plan.Made is { } made && since == plan.Version - 1) return new ToldEdit(made.PersonId, await NameAsync(made.PersonId), made.Sentence, made.Moved, [made.Edit]);
         if (await RecordAsync(db, plan, cancel) is not { } did) return null;
         var person = await db.Journal.Where(j => j.ProjectId == plan.Id && j.Version == plan.Version).Select(j => j.PersonId).SingleAsync(cancel);
-        var name = await db.People.Where(p => p.Id == person).Select(p => p.Name).SingleOrDefaultAsync(cancel);
         var edits = await db.Journal.Where(j => j.ProjectId == plan.Id && j.Version > since && j.Version <= plan.Version).Select(j => j.EditId).ToListAsync(cancel);
-        return new ToldEdit(person, name ?? "Somebody", did.Sentence, did.Moves.Count, edits);
+        return new ToldEdit(person, await NameAsync(person), did.Sentence, did.Moves.Count, edits);
+
+        async Task<string> NameAsync(string id) => await db.People.Where(p => p.Id == id).Select(p => p.Name).SingleOrDefaultAsync(cancel) ?? "Somebody";
     }
 
     private static async Task<EditRecord?> RecordAsync(AuxiliumDb db, StoredPlan plan, CancellationToken cancel)

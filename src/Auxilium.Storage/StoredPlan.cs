@@ -1,3 +1,5 @@
+using System.Collections.Immutable;
+using Auxilium.Planning.Editing;
 using Auxilium.Planning.Scheduling;
 
 namespace Auxilium.Storage;
@@ -22,7 +24,14 @@ public sealed class StoredPlan
     public Schedule Schedule => _schedule.Value;
 
     internal PlanRanks Ranks { get; }
+
+    /// <summary>The edit that made this version, where it was made in this process.</summary>
+    internal EditMade? Made { get; init; }
 }
+
+/// <summary>An edit that was just made.</summary>
+/// <param name="Moved">How many tasks it moved.</param>
+internal sealed record EditMade(Guid Edit, string PersonId, ImmutableArray<TextRun> Sentence, int Moved);
 
 /// <summary>Where the rows of a stored plan stand.</summary>
 internal sealed record PlanRanks(IReadOnlyDictionary<string, long> Tasks, IReadOnlyDictionary<(string From, string To), long> Links);

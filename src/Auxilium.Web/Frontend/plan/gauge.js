@@ -10,21 +10,30 @@ export function drawGauge(store) {
   const title = /** @type {HTMLElement} */ (document.getElementById("project-name"));
   let drawn = "";
   let width = 0;
+  let typeface = "";
   new ResizeObserver(() => {
     width = gauge.clientWidth;
+    const { fontSize, fontFamily } = getComputedStyle(gauge);
+    typeface = `${fontSize} ${fontFamily}`;
     store.changed();
   }).observe(gauge);
+  // Words are as wide as they are once their typeface is there.
+  document.fonts.addEventListener("loadingdone", () => {
+    drawn = "";
+    store.changed();
+  });
   store.subscribe(() => {
-    const now = JSON.stringify([store.project, width, store.rows.length === 0]);
-    if (now === drawn) return;
+    const { version, ...facts } = store.project;
+    const now = JSON.stringify([facts, width, store.rows.length === 0]);
+    if (now === drawn || width === 0) return;
     drawn = now;
-    title.textContent = store.project.name;
-    draw(gauge, store);
+    if (title.textContent !== facts.name) title.textContent = facts.name;
+    draw(gauge, store, width, typeface);
   });
 }
 
-/** @param {HTMLElement} gauge @param {Store} store */
-function draw(gauge, store) {
+/** @param {HTMLElement} gauge @param {Store} store @param {number} width of the gauge, in pixels @param {string} typeface and its size */
+function draw(gauge, store, width, typeface) {
   const { start, finish, finishBy, fromFinish, today, progress, spare, isLate } = store.project;
   const isEmpty = store.rows.length === 0;
   const end = Math.max(finish, finishBy ?? 0, start + 1440);
@@ -50,11 +59,13 @@ function draw(gauge, store) {
   }
   if (!isEmpty) tick("gauge-finish-tick", at(finish));
   if (finishBy !== null) tick("gauge-deadline-tick", at(finishBy));
-  const startLabel = label(texts.start, 0, "gauge-start", "left");
-  const deadline = texts.deadline ? label(texts.deadline, 100, isLate ? "late" : "gauge-start", "right") : null;
-  const percent = label(texts.done, 0, "gauge-percent", "left");
-  const finishLabel = label(texts.finish, 0, "gauge-finish", "left");
-  settle(gauge.clientWidth, startLabel, percent, finishLabel, deadline, at(finish) * (progress / 100), at(finish));
+  // What is written is measured without asking the page, which would have to be laid out at once for it.
+  const wide = widths(typeface, texts);
+  const places = settle(width, wide, at(finish) * (progress / 100), at(finish));
+  label(texts.start, 0, "gauge-start", "left");
+  if (texts.deadline) label(texts.deadline, 100, places.name(isLate ? "late" : "gauge-start"), "right");
+  label(texts.done, 0, "gauge-percent", "left").style.left = `${places.done}px`;
+  label(texts.finish, 0, "gauge-finish", "left").style.left = `${places.finish}px`;
 
   /** @param {string} name */
   function part(name) {
@@ -82,19 +93,34 @@ function draw(gauge, store) {
   }
 }
 
-/** Puts the two middle labels near their marks without touching the outer ones. @param {number} width @param {HTMLElement} start @param {HTMLElement} percent @param {HTMLElement} finish @param {HTMLElement | null} deadline @param {number} doneAt @param {number} finishAt */
-function settle(width, start, percent, finish, deadline, doneAt, finishAt) {
+/** @typedef {{ start: number, done: number, finish: number, deadline: number }} Widths pixels; 0 where nothing is written */
+
+const pen = document.createElement("canvas").getContext("2d");
+
+/** @param {string} typeface @param {Record<keyof Widths, string>} texts @returns {Widths} */
+function widths(typeface, { start, done, finish, deadline }) {
+  /** @param {string} text @param {number} weight */
+  const wide = (text, weight) => {
+    if (!pen || text === "") return 0;
+    pen.font = `${weight} ${typeface}`;
+    return pen.measureText(text).width;
+  };
+  return { start: wide(start, 400), done: wide(done, 700), finish: wide(finish, 700), deadline: wide(deadline, 400) };
+}
+
+/** Puts the two middle labels near their marks without touching the outer ones. @param {number} width @param {Widths} wide @param {number} doneAt percent @param {number} finishAt percent */
+function settle(width, wide, doneAt, finishAt) {
   const gap = 14;
-  const all = [start, percent, finish, deadline].reduce((sum, label) => sum + (label ? label.offsetWidth + gap : 0), 0);
+  const all = wide.start + wide.done + wide.finish + wide.deadline + (wide.deadline ? 4 : 3) * gap;
   // Where there is no room for all of them in a line, the deadline goes under the rule.
-  if (deadline && all > width) {
-    deadline.classList.add("below");
-    deadline = null;
-  }
-  const last = width - (deadline ? deadline.offsetWidth + gap : 0);
-  const finishLeft = Math.min((width * finishAt) / 100 - finish.offsetWidth / 2, last - finish.offsetWidth);
-  const first = start.offsetWidth + gap;
-  const percentLeft = Math.max(first, Math.min((width * doneAt) / 100, finishLeft - percent.offsetWidth - gap));
-  percent.style.left = `${percentLeft}px`;
-  finish.style.left = `${Math.max(finishLeft, percentLeft + percent.offsetWidth + gap)}px`;
+  const isBelow = wide.deadline > 0 && all > width;
+  const last = width - (wide.deadline && !isBelow ? wide.deadline + gap : 0);
+  const finishLeft = Math.min((width * finishAt) / 100 - wide.finish / 2, last - wide.finish);
+  const first = wide.start + gap;
+  const done = Math.max(first, Math.min((width * doneAt) / 100, finishLeft - wide.done - gap));
+  return {
+    done,
+    finish: Math.max(finishLeft, done + wide.done + gap),
+    name: (/** @type {string} */ name) => (isBelow ? `${name} below` : name),
+  };
 }

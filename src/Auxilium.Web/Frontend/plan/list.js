@@ -172,7 +172,9 @@ export class ListView {
   /** Draws a row anew though nothing about it changed. @param {string} id */
   refill(id) {
     const drawn = this.#drawn.get(id);
-    if (drawn) drawn.signature = "";
+    if (!drawn) return;
+    drawn.signature = "";
+    for (const cell of drawn.element.children) held.delete(/** @type {HTMLElement} */ (cell));
   }
 
   /** Brings a cell into sight and gives it the focus. @param {string} id @param {string} col @param {{ keepRange?: boolean }} [how] */
@@ -322,11 +324,27 @@ function newRow() {
   return row;
 }
 
+/**
+ * A part of a cell, before it is in the page: what is the same as it was is left as it is there.
+ * @typedef {object} Bit
+ * @property {string} name its class
+ * @property {string} [text]
+ * @property {string} [title]
+ * @property {boolean} [isPicture] whether its title is what it is called
+ * @property {boolean} [isHidden] from screen readers
+ * @property {Record<string, string>} [data]
+ * @property {Bit[]} [parts] before its text
+ */
+
+/** What each cell holds, as JSON. @type {WeakMap<HTMLElement, string>} */
+const held = new WeakMap();
+
 /** @param {Store} store @param {HTMLElement} cell @param {Row} row @param {string} col @param {import("./types.js").Draft | undefined} draft */
 function fill(store, cell, row, col, draft) {
   if (col === "name") {
     cell.style.setProperty("--level", String(levelOf(store, row)));
-    cell.title = rowSentence(store, row);
+    const title = rowSentence(store, row);
+    if (cell.title !== title) cell.title = title;
   }
   cell.classList.toggle("has-problem", draft?.problem !== undefined);
   if (draft?.problem === undefined) {
@@ -336,53 +354,53 @@ function fill(store, cell, row, col, draft) {
     cell.setAttribute("aria-invalid", "true");
     cell.setAttribute("aria-describedby", "problem");
   }
-  cell.replaceChildren(...content(store, row, col, draft));
+  const bits = content(store, row, col, draft);
+  const now = JSON.stringify(bits);
+  if (held.get(cell) === now) return;
+  held.set(cell, now);
+  cell.replaceChildren(...bits.map(elementOf));
 }
 
-/** @param {Store} store @param {Row} row @param {string} col @param {import("./types.js").Draft | undefined} draft @returns {Node[]} */
+/** @param {Bit} bit @returns {HTMLElement} */
+function elementOf({ name, text, title, isPicture, isHidden, data, parts }) {
+  const element = document.createElement("span");
+  element.className = name;
+  if (parts) element.append(...parts.map(elementOf));
+  if (text !== undefined) element.append(text);
+  if (title) element.title = title;
+  if (isPicture) {
+    element.role = "img";
+    element.ariaLabel = title ?? "";
+  }
+  if (isHidden) element.ariaHidden = "true";
+  Object.assign(element.dataset, data);
+  return element;
+}
+
+/** @param {Store} store @param {Row} row @param {string} col @param {import("./types.js").Draft | undefined} draft @returns {Bit[]} */
 function content(store, row, col, draft) {
-  const words = document.createElement("span");
-  words.className = "cell-text";
-  words.textContent = draft?.text ?? cellText(store, row, col);
+  /** @type {Bit} */ const words = { name: "cell-text", text: draft?.text ?? cellText(store, row, col) };
   if (draft) return [words];
   if (col === "name") return [...(row.kind === "phase" ? [fold(store, row)] : []), words, ...marksOf(store, row)];
   if (col === "owner") return owner(store, row);
-  if (col === "length" && row.length.endsWith("?") && row.start !== null) {
-    words.classList.add("guess");
-    words.title = "A guess: type the length without ? to confirm it";
+  if (col === "length" && row.length.endsWith("?") && row.start !== null)
+    return [{ ...words, name: "cell-text guess", title: "A guess: type the length without ? to confirm it" }];
+  if (col === "after") return [{ ...words, title: row.after }];
+  if (col === "state" && row.state && row.start !== null) {
+    const title = row.waitsFor ? `Waiting for ${row.waitsFor}` : `${STATE_WORDS[row.state]}, ${row.progress} % done`;
+    const mark = { name: "state-mark", isHidden: true };
+    return [{ name: `state state-${row.state}`, title, parts: [mark, words] }];
   }
-  if (col === "after") words.title = row.after;
   if ((col === "start" || col === "finish") && row.start !== null)
     words.title = whole(col === "start" ? row.start : row.finish, col);
-  if (col === "start" && row.fixed) {
-    const mark = document.createElement("span");
-    mark.className = `fixed-mark is-${row.fixedSides ?? "loose"}`;
-    mark.title = row.fixed;
-    mark.role = "img";
-    mark.ariaLabel = row.fixed;
-    return [mark, words];
-  }
-  if (col === "state" && row.state && row.start !== null) {
-    const state = document.createElement("span");
-    state.className = `state state-${row.state}`;
-    const mark = document.createElement("span");
-    mark.className = "state-mark";
-    mark.ariaHidden = "true";
-    state.append(mark, words);
-    state.title = row.waitsFor ? `Waiting for ${row.waitsFor}` : `${STATE_WORDS[row.state]}, ${row.progress} % done`;
-    return [state];
-  }
+  if (col === "start" && row.fixed) return [picture(`fixed-mark is-${row.fixedSides ?? "loose"}`, row.fixed), words];
   return [words];
 }
 
-/** The press that folds a phase or unfolds it; keys have a command of their own for that. @param {Store} store @param {Row} row */
+/** The press that folds a phase or unfolds it; keys have a command of their own for that. @param {Store} store @param {Row} row @returns {Bit} */
 function fold(store, row) {
-  const mark = document.createElement("span");
-  mark.className = "fold";
-  mark.dataset.fold = row.id;
-  mark.ariaHidden = "true";
-  mark.classList.toggle("is-folded", store.look.folded.includes(row.id));
-  return mark;
+  const isFolded = store.look.folded.includes(row.id);
+  return { name: isFolded ? "fold is-folded" : "fold", isHidden: true, data: { fold: row.id } };
 }
 
 /** Small marks that say what the task's card has. @param {Store} store @param {Row} row */
@@ -401,13 +419,10 @@ function marksOf(store, row) {
 }
 
 /** @param {string} name @param {string} title */
-function mark(name, title) {
-  const element = document.createElement("span");
-  element.className = `mark ${name}`;
-  element.role = "img";
-  element.title = element.ariaLabel = title;
-  return element;
-}
+const mark = (name, title) => picture(`mark ${name}`, title);
+
+/** @param {string} name @param {string} title @returns {Bit} */
+const picture = (name, title) => ({ name, title, isPicture: true });
 
 /** How far a row is indented. @param {Store} store @param {Row} row */
 const levelOf = (store, row) => (!store.isFlat ? row.level : store.look.group && !row.heading ? 1 : 0);
@@ -418,21 +433,13 @@ function whole(minutes, col) {
   return `${withWeekday(day)} ${parts(day).year}, ${timeIn(minutes, day)}`;
 }
 
-/** @param {Store} store @param {Row} row @returns {Node[]} */
+/** @param {Store} store @param {Row} row @returns {Bit[]} */
 function owner(store, row) {
   const person = ownerOf(store, row);
-  const mark = document.createElement("span");
   if (person) {
-    mark.className = "initials";
-    mark.dataset.hue = String(person.hue);
-    mark.title = person.name + (row.helpers > 0 ? ` and ${row.helpers} more` : "");
-    mark.textContent = person.initials;
-  } else if (row.kind === "task" && row.state !== "done" && row.start !== null) {
-    mark.className = "owner-none";
-    mark.title = "No owner";
-    mark.textContent = "?";
-  } else return [];
-  mark.role = "img";
-  mark.ariaLabel = mark.title;
-  return [mark];
+    const title = person.name + (row.helpers > 0 ? ` and ${row.helpers} more` : "");
+    return [{ ...picture("initials", title), text: person.initials, data: { hue: String(person.hue) } }];
+  }
+  const lacks = row.kind === "task" && row.state !== "done" && row.start !== null;
+  return lacks ? [{ ...picture("owner-none", "No owner"), text: "?" }] : [];
 }

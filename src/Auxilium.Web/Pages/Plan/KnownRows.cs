@@ -34,6 +34,11 @@ internal sealed class KnownRows
         return new KnownRows(before, after, rows, renamed);
     }
 
+    /// <summary>The row as it was, where at most its dates and what follows from them are other.</summary>
+    /// <param name="row">Its position.</param>
+    public RowView? FindTask(int row) =>
+        ReferenceEquals(_before.Plan.Tasks[row], _after.Plan.Tasks[row]) && !_after.IsOff(row) && !_after.IsPhase(row) && _before.LengthOf(row) == _after.LengthOf(row) ? _rows[row] : null;
+
     /// <summary>The row as it was, where it is the same.</summary>
     /// <param name="row">Its position.</param>
     /// <param name="warning">What is wrong with its dates now.</param>

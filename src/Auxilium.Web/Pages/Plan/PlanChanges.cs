@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
 using Auxilium.Planning.Editing;
 using Auxilium.Storage;
 
@@ -24,8 +25,18 @@ public sealed record PlanChanges(
     ImmutableArray<TextRun> Sentence,
     int Moved)
 {
+    /// <summary>By what they lead to: whoever made an edit and those who see it are told the same.</summary>
+    private static readonly ConditionalWeakTable<PlanView, Lazy<(WeakReference<PlanView> Before, PlanChanges Changes)>> Known = [];
+
     /// <param name="before">What the screen shows, or <c>null</c> to draw everything.</param>
     internal static PlanChanges Between(PlanView? before, PlanView after, bool canUndo, bool canRedo, ImmutableArray<TextRun> sentence, int moved)
+    {
+        var known = before is null ? null : Known.GetValue(after, _ => new Lazy<(WeakReference<PlanView>, PlanChanges)>(() => (new(before), Make(before, after))));
+        var changes = known is { Value: var (from, made) } && from.TryGetTarget(out var same) && ReferenceEquals(same, before) ? made : Make(before, after);
+        return changes with { CanUndo = canUndo, CanRedo = canRedo, Sentence = sentence, Moved = moved };
+    }
+
+    private static PlanChanges Make(PlanView? before, PlanView after)
     {
         var known = before?.Rows.ToDictionary(r => r.Id);
         var sameOrder = before is not null && before.Rows.Count == after.Rows.Count && before.Rows.Zip(after.Rows).All(pair => pair.First.Id == pair.Second.Id);
@@ -38,10 +49,10 @@ public sealed record PlanChanges(
             Unless(before?.FinishLinks, after.FinishLinks),
             Unless(before?.People, after.People),
             Unless(before?.Closed, after.Closed),
-            canUndo,
-            canRedo,
-            sentence,
-            moved);
+            false,
+            false,
+            [],
+            0);
     }
 
     /// <summary>The whole plan, with what its newest edit did.</summary>

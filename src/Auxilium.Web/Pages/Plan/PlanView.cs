@@ -195,10 +195,14 @@ public sealed class PlanViews(Today today)
     /// <param name="before">The version before it, which spares making what is the same.</param>
     public PlanView Of(StoredPlan plan, StoredPlan? before = null)
     {
-        if (Find(plan) is { } known) return known;
-        var view = PlanView.Of(plan, today.Date, before is not null && Find(before) is { } earlier ? (before, earlier) : null);
-        _views.AddOrUpdate(plan, view);
-        return view;
+        // Whoever made an edit and those who are told of it ask at the same time.
+        lock (plan)
+        {
+            if (Find(plan) is { } known) return known;
+            var view = PlanView.Of(plan, today.Date, before is not null && Find(before) is { } earlier ? (before, earlier) : null);
+            _views.AddOrUpdate(plan, view);
+            return view;
+        }
     }
 
     private PlanView? Find(StoredPlan plan) =>

@@ -173,7 +173,7 @@ public sealed record RowView
 internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? known = null)
 {
     private readonly TaskStates _states = new(schedule, today);
-    private readonly ILookup<string, PlanLink> _linksTo = schedule.Plan.Links.ToLookup(l => l.To);
+    private readonly Lazy<ILookup<string, PlanLink>> _linksTo = new(() => schedule.Plan.Links.ToLookup(l => l.To));
     private readonly Dictionary<string, string> _warnings = schedule.Warnings
         .Where(w => w.Tasks.Count > 0).GroupBy(w => w.Tasks[^1]).ToDictionary(g => g.Key, g => string.Join(" ", g.Select(w => w.Message)));
 
@@ -182,6 +182,7 @@ internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? kno
         var plan = schedule.Plan;
         var task = plan.Tasks[row];
         if (known?.Find(row, _warnings.GetValueOrDefault(task.Id)) is { } same) return same;
+        if (known?.FindTask(row) is { } moved) return WithDates(moved, row, task, phase: false);
         var off = schedule.IsOff(row);
         var phase = off ? plan.Index.IsPhase(row) : schedule.IsPhase(row);
         var common = new RowView
@@ -195,7 +196,7 @@ internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? kno
             Length = phase ? off ? "" : PhaseLength(row) : task.Milestone ? "" : new TypedLength(task.Length, task.Tentative).ToString(),
             Owner = task.Owner,
             Helpers = Math.Max(0, task.Assignments.Length - 1),
-            After = string.Join(", ", _linksTo[task.Id].Select(l => LinkText.Format(plan.Index.NumberOf(plan.Index.RowOf(l.From)), l))),
+            After = string.Join(", ", _linksTo.Value[task.Id].Select(l => LinkText.Format(plan.Index.NumberOf(plan.Index.RowOf(l.From)), l))),
             Progress = 0,
             Critical = false,
             Off = off,

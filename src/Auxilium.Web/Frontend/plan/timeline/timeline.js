@@ -29,6 +29,7 @@ export class Timeline {
   /** Pixels a day as they are drawn. */ #day = 0;
   /** Where the drawn stretch begins. */ #from = -1;
   /** @type {ReturnType<typeof setTimeout> | undefined} */ #rest;
+  /** All that the picture was drawn from. @type {unknown[]} */ #drawn = [];
 
   /** @param {Store} store @param {Sight} sight @param {HTMLElement} element @param {ListView} list @param {string} scale */
   constructor(store, sight, element, list, scale) {
@@ -73,11 +74,37 @@ export class Timeline {
       this.#rest = setTimeout(() => this.#store.changed(), REST);
     }
     this.#from = this.#block;
+    if (this.#isAsDrawn(first, last, height)) {
+      this.#sight.settle();
+      return;
+    }
     const shapes = bodyShapes(this.#store, this.scale, this.#view(first, last, height));
     for (const name of LAYERS) patch(this.#layers[name], shapes[name]);
     this.#drawHead();
     this.#body.classList.toggle("has-lit", this.#store.lit !== null && this.#store.linked(this.#store.lit).size > 0);
     this.#sight.settle();
+  }
+
+  /** Whether nothing that the picture tells has changed since it was drawn. @param {number[]} view */
+  #isAsDrawn(...view) {
+    const { rows, shown, shownLinks, closed, people, others, look, project, lit, ghosts, thread, drop } = this.#store;
+    const { left, top, width, height } = this.#sight;
+    const plan = [rows, shown, shownLinks, closed, people, others, look, project, lit, ghosts, thread, drop];
+    const now = [
+      ...plan,
+      this.scale.day,
+      this.scale.firstDay,
+      this.scale.row,
+      left,
+      top,
+      width,
+      height,
+      this.#sight.covered,
+      ...view,
+    ];
+    const isSame = now.length === this.#drawn.length && now.every((part, i) => part === this.#drawn[i]);
+    this.#drawn = now;
+    return isSame;
   }
 
   /** Whether all that is in sight is drawn. */
