@@ -155,6 +155,27 @@ test("the scale follows the wheel about the pointer, from hours to years, and fi
   await expect(plan.bar("Agree towpath closing")).toBeInViewport();
 });
 
+test("a little zoom stretches what is drawn to where it then comes to rest", async ({ page, plan }) => {
+  await plan.open("Lantern Regatta");
+  await expect(page.locator(".time-body.is-still")).toHaveCount(0);
+  const edges = () =>
+    page.evaluate(() => {
+      const bar = document.querySelector('[data-bar] .bar[class*="sets-finish"]')?.getBoundingClientRect();
+      const today = document.querySelector(".time-head .today-tab")?.getBoundingClientRect();
+      return [bar?.left ?? 0, bar?.right ?? 0, (today?.left ?? 0) + (today?.width ?? 0) / 2];
+    });
+  const before = await edges();
+  for (const deltaY of [-90, 60]) {
+    await page.locator("#timeline").dispatchEvent("wheel", { deltaY, ctrlKey: true, clientX: 900, clientY: 400 });
+    await expect(page.locator(".time-body")).toHaveClass(/is-stretched/);
+    const stretched = await edges();
+    await expect(page.locator(".time-body")).not.toHaveClass(/is-stretched|is-still/);
+    const rested = await edges();
+    for (const [i, x] of rested.entries()) expect(Math.abs(x - stretched[i]), `${stretched} ${rested}`).toBeLessThan(2);
+    expect(Math.max(...rested.map((x, i) => Math.abs(x - before[i])))).toBeGreaterThan(10);
+  }
+});
+
 test("what a bar is linked to is lit while the pointer is on it", async ({ page, plan }) => {
   await plan.open("Lantern Regatta");
   await plan.bar("Lantern workshop").hover();

@@ -2,6 +2,7 @@
 // The pure parts of the timeline: from times to places, from a plan to shapes.
 import assert from "node:assert/strict";
 import test from "node:test";
+import { Between } from "../../src/Auxilium.Web/Frontend/plan/timeline/between.js";
 import { linkPath, sideLinkPath } from "../../src/Auxilium.Web/Frontend/plan/timeline/link-path.js";
 import { dayAt, scaleFor } from "../../src/Auxilium.Web/Frontend/plan/timeline/scale.js";
 import { headShapes } from "../../src/Auxilium.Web/Frontend/plan/timeline/head-shapes.js";
@@ -29,27 +30,91 @@ test("dates are told as people read them", () => {
   assert.equal(time.short(time.finishDayOf(at("2027-05-13T00:00"))), "12 May");
 });
 
+/** Nothing stands between. */
+const open = new Between(0, 1, 30, () => null);
+
+/** The upright pieces of a path, as x and from which to which y. @param {string} path @returns {[number, number, number][]} */
+function uprights(path) {
+  const numbers = (path.match(/-?[\d.]+/g) ?? []).map(Number);
+  const points = numbers.flatMap((x, i) => (i % 2 === 0 ? [[x, numbers[i + 1]]] : []));
+  /** @type {[number, number, number][]} */ const pieces = [];
+  for (const [i, [x, y]] of points.entries()) {
+    const [was, from] = points[i - 1] ?? [NaN, 0];
+    const last = pieces.at(-1);
+    if (x !== was || y === from) continue;
+    const [top, bottom] = [Math.min(y, from), Math.max(y, from)];
+    // The pieces of one line, with its corners, count as one.
+    if (last?.[0] === x && (last[1] === bottom || last[2] === top)) {
+      last[1] = Math.min(last[1], top);
+      last[2] = Math.max(last[2], bottom);
+    } else pieces.push([x, top, bottom]);
+  }
+  return pieces;
+}
+
+/** Whether a path runs through a bar: 18 pixels in the middle of its row. @param {string} path @param {number} line @param {[number, number]} extent */
+const crosses = (path, line, [start, end]) =>
+  uprights(path).some(([x, top, bottom]) => x > start && x < end && bottom > line * 30 + 6 && top < line * 30 + 24);
+
+test("a link keeps to its trunk until something is in the way, and goes past that", () => {
+  /** @type {(line: number) => import("../../src/Auxilium.Web/Frontend/plan/timeline/between.js").Extent} */
+  const extentOf = (line) => (line === 2 ? [90, 180] : null);
+  const { path } = linkPath({ x: 100, y: 15 }, { x: 400, y: 135 }, true, new Between(0, 4, 30, extentOf));
+  assert.ok(!crosses(path, 2, [90, 180]), path);
+  assert.deepEqual(uprights(path), [
+    [107, 15, 60],
+    [193, 60, 135],
+  ]);
+  // From below it is the same the other way round.
+  const up = linkPath({ x: 100, y: 135 }, { x: 400, y: 15 }, true, new Between(4, 0, 30, extentOf));
+  assert.ok(!crosses(up.path, 2, [90, 180]), up.path);
+  // To a bar that begins where this one ends it goes round on the left.
+  const next = linkPath({ x: 100, y: 15 }, { x: 100, y: 135 }, true, new Between(0, 4, 30, extentOf));
+  assert.ok(!crosses(next.path, 2, [90, 180]), next.path);
+  assert.match(next.path, /L95 135$/);
+  // Where there is no way past, it takes the straight one, behind the bar.
+  const wide = new Between(0, 4, 30, () => [0, 1000]);
+  assert.ok(crosses(linkPath({ x: 100, y: 15 }, { x: 400, y: 135 }, true, wide).path, 2, [0, 1000]));
+});
+
+test("whatever stands between, a link finds the way past that there is", () => {
+  let seed = 7;
+  const random = (/** @type {number} */ below) => (seed = (seed * 48271) % 2147483647) % below;
+  for (let run = 0; run < 500; run++) {
+    const rows = 2 + random(12);
+    // Nothing is ever at 480 to 540.
+    const bars = Array.from({ length: rows + 1 }, () => {
+      const start = random(2) === 0 ? random(380) : 540 + random(300);
+      return /** @type {[number, number]} */ ([start, Math.min(start + 10 + random(200), start < 480 ? 480 : 2000)]);
+    });
+    const [first, last] = random(2) === 0 ? [0, rows] : [rows, 0];
+    const [from, to] = [first, last].map((line) => ({ x: line === first ? 300 : 700, y: line * 30 + 15 }));
+    const { path } = linkPath(from, to, true, new Between(first, last, 30, (line) => bars[line]));
+    for (let line = 1; line < rows; line++) assert.ok(!crosses(path, line, bars[line]), `${run}: ${path}`);
+  }
+});
+
 test("a link to a later bar arrives from the left, one to the next day comes down on it", () => {
-  const later = linkPath({ x: 100, y: 15 }, { x: 160, y: 75 }, true);
+  const later = linkPath({ x: 100, y: 15 }, { x: 160, y: 75 }, true, open);
   assert.match(later.path, /L155 75$/);
   assert.match(later.arrow, /L160 75L/);
-  const next = linkPath({ x: 100, y: 15 }, { x: 100, y: 45 }, true);
+  const next = linkPath({ x: 100, y: 15 }, { x: 100, y: 45 }, true, open);
   assert.match(next.arrow, /L106 35L/);
-  const up = linkPath({ x: 100, y: 75 }, { x: 100, y: 15 }, true);
+  const up = linkPath({ x: 100, y: 75 }, { x: 100, y: 15 }, true, open);
   assert.match(up.arrow, /L106 25L/);
   // Against the order of time it goes round between the rows.
-  const back = linkPath({ x: 200, y: 15 }, { x: 100, y: 45 }, true);
+  const back = linkPath({ x: 200, y: 15 }, { x: 100, y: 45 }, true, open);
   assert.match(back.path, /L95 45$/);
 });
 
 test("a link of another kind leaves and arrives at the ends it is about", () => {
-  const together = sideLinkPath({ x: 100, y: 15 }, { x: 160, y: 75 }, true, false);
+  const together = sideLinkPath({ x: 100, y: 15 }, { x: 160, y: 75 }, true, false, open);
   assert.match(together.path, /^M100 15L94 15Q89 15/);
   assert.match(together.arrow, /L160 75L154/);
-  const ends = sideLinkPath({ x: 100, y: 15 }, { x: 160, y: 75 }, false, true);
+  const ends = sideLinkPath({ x: 100, y: 15 }, { x: 160, y: 75 }, false, true, open);
   assert.match(ends.path, /171 .*L165 75$/);
   assert.match(ends.arrow, /L160 75L166/);
-  const across = sideLinkPath({ x: 100, y: 15 }, { x: 160, y: 75 }, true, true);
+  const across = sideLinkPath({ x: 100, y: 15 }, { x: 160, y: 75 }, true, true, open);
   assert.match(across.path, /^M100 15L95/);
   assert.match(across.path, /L165 75$/);
 });

@@ -9,11 +9,13 @@ import { ownerOf, rowSentence } from "../columns.js";
 import { firstWeekday } from "../look.js";
 import { dayOf, finishDayOf, short } from "../time.js";
 import { tintOf } from "../tint.js";
+import { Between } from "./between.js";
 import { linkPath, sideLinkPath } from "./link-path.js";
 
 const BAR = 18;
 const LEAST = 6;
 const LINE = 30; // what is drawn of a row is this high, in the middle of it
+const LETTER = 6.6; // pixels a letter beside a bar, near enough for lines to go past
 const MARK = 5; // the least width of days off that is still worth hatching
 
 /** @typedef {{ first: number, last: number, left: number, right: number, height: number, bottom: number, seen: number }} Viewport rows and pixels in sight, with some around; the bottom and what is seen are the lower and the left edge without */
@@ -163,11 +165,18 @@ function tailShapes(row, at, scale) {
 /** @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Shape[]} */
 function linkShapes(store, scale, view) {
   /** @type {Shape[]} */ const shapes = [];
+  /** By line. @type {Map<number, import("./between.js").Extent>} */ const extents = new Map();
+  const extentOf = (/** @type {number} */ line) => {
+    let extent = extents.get(line);
+    if (extent === undefined) extents.set(line, (extent = extentAt(store, line, scale)));
+    return extent;
+  };
   for (const { link, from, to } of store.shownLinks) {
     if (Math.max(from, to) < view.first || Math.min(from, to) >= view.last) continue;
     const [before, after] = [store.shown[from], store.shown[to]];
     if (before.start === null || after.start === null) continue;
-    const path = pathOf(link, [before, from], [after, to], scale);
+    const between = new Between(from, to, scale.row, extentOf);
+    const path = pathOf(link, [before, from], [after, to], scale, between);
     const lit = store.lit === link.from || store.lit === link.to ? " is-lit" : "";
     const name = (link.setsFinish ? " sets-finish" : "") + lit;
     const key = `${link.from}>${link.to}`;
@@ -178,15 +187,24 @@ function linkShapes(store, scale, view) {
   return shapes;
 }
 
-/** @param {Link} link @param {[Row, number]} before @param {[Row, number]} after @param {Scale} scale */
-function pathOf({ kind }, before, after, scale) {
+/** From where to where a bar and what stands beside it are drawn. @param {Store} store @param {number} line @param {Scale} scale @returns {import("./between.js").Extent} */
+function extentAt(store, line, scale) {
+  const row = store.shown[line];
+  if (row.start === null || row.kind === "phase") return null;
+  const end = endOf(row, line, scale).x + (row.kind === "milestone" ? 60 : 0);
+  const label = labelOf(store, row);
+  return [startOf(row, line, scale).x, label ? end + 10 + label.length * LETTER : end];
+}
+
+/** @param {Link} link @param {[Row, number]} before @param {[Row, number]} after @param {Scale} scale @param {Between} between */
+function pathOf({ kind }, before, after, scale, between) {
   const fromStart = kind === "startToStart" || kind === "startToFinish";
   const toFinish = kind === "finishToFinish" || kind === "startToFinish";
   const from = fromStart ? startOf(...before, scale) : endOf(...before, scale);
   const to = toFinish ? endOf(...after, scale) : startOf(...after, scale);
   return fromStart || toFinish
-    ? sideLinkPath(from, to, fromStart, toFinish)
-    : linkPath(from, to, after[0].kind === "task");
+    ? sideLinkPath(from, to, fromStart, toFinish, between)
+    : linkPath(from, to, after[0].kind === "task", between);
 }
 
 /** The upper edge of what is drawn of a row. @param {number} at @param {Scale} scale */

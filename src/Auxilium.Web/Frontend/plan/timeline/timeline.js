@@ -17,6 +17,7 @@ const LAYERS = /** @type {const} */ (["back", "trays", "tails", "links", "names"
 const STRETCH = 240; // pixels by which the picture goes on when one scrolls to the side
 const REST = 160; // milliseconds after which zooming has come to rest, and is drawn in full
 const AROUND = 300; // pixels that are drawn on either side of what is in sight
+const STRETCHED = [0.62, 1.6]; // how far what is drawn is stretched while one zooms, before it is drawn anew
 
 export class Timeline {
   #store;
@@ -30,6 +31,8 @@ export class Timeline {
   /** Where the drawn stretch begins. */ #from = -1;
   /** @type {ReturnType<typeof setTimeout> | undefined} */ #rest;
   /** All that the picture was drawn from. @type {unknown[]} */ #drawn = [];
+  /** The scale of the picture, and what was at the left edge of the board. @type {{ scale: Scale, left: number } | null} */ #picture =
+    null;
 
   /** @param {Store} store @param {Sight} sight @param {HTMLElement} element @param {ListView} list @param {string} scale */
   constructor(store, sight, element, list, scale) {
@@ -67,12 +70,12 @@ export class Timeline {
     if (added !== 0) this.#sight.aim(this.#sight.left + added, this.scale.width - this.#width);
     // Bars glide where the plan has changed, not where the scale has.
     const isZooming = this.#day !== this.scale.day;
+    this.#picture = { scale: this.scale, left: this.#sight.left };
+    this.#head.style.transform = this.#body.style.transform = "";
     this.#day = this.scale.day;
     this.#body.classList.toggle("is-still", isZooming);
-    if (isZooming) {
-      clearTimeout(this.#rest);
-      this.#rest = setTimeout(() => this.#store.changed(), REST);
-    }
+    if (isZooming) this.#drawAtRest();
+    else this.#body.classList.remove("is-stretched");
     this.#from = this.#block;
     if (this.#isAsDrawn(first, last, height)) {
       this.#sight.settle();
@@ -83,6 +86,11 @@ export class Timeline {
     this.#drawHead();
     this.#body.classList.toggle("has-lit", this.#store.lit !== null && this.#store.linked(this.#store.lit).size > 0);
     this.#sight.settle();
+  }
+
+  #drawAtRest() {
+    clearTimeout(this.#rest);
+    this.#rest = setTimeout(() => this.#store.changed(), REST);
   }
 
   /** Whether nothing that the picture tells has changed since it was drawn. @param {number[]} view */
@@ -140,14 +148,31 @@ export class Timeline {
   /**
    * Changes the scale about a point that stays where it is.
    * @param {string | number} scale its name, or pixels a day @param {number} [at] pixels from the left of what is in sight; its middle when left out
+   * @param {boolean} [goesOn] whether it is one of many changes of a movement
    */
-  zoom(scale, at = this.#width / 2) {
+  zoom(scale, at = this.#width / 2, goesOn = false) {
     const day = this.scale.firstDay + (this.#sight.left + at) / this.scale.day;
     this.scale = scaleFor(scale, this.#store.project, this.#store.rows, this.#store.rowHeight);
     size(this.#head, this.scale.width, HEAD_HEIGHT);
-    this.#body.setAttribute("width", String(this.scale.width));
     this.#sight.aim(this.scale.xOfDay(day) - at, this.scale.width - this.#width);
+    if (goesOn && this.#stretch()) return;
+    this.#body.setAttribute("width", String(this.scale.width));
     this.#store.changed();
+  }
+
+  /** Painting the whole picture takes longer than a frame should: a little is stretched, with the dates drawn anew. @returns {boolean} whether that is enough */
+  #stretch() {
+    if (!this.#picture) return false;
+    const { scale, left } = this.#picture;
+    const by = this.scale.day / scale.day;
+    if (by < STRETCHED[0] || by > STRETCHED[1]) return false;
+    const moved = left - this.#sight.left;
+    this.#body.classList.add("is-stretched");
+    this.#body.style.transform = `translateX(${(scale.firstDay - this.scale.firstDay) * this.scale.day + moved}px) scaleX(${by})`;
+    this.#head.style.transform = `translateX(${moved}px)`;
+    this.#drawHead();
+    this.#drawAtRest();
+    return true;
   }
 
   /** Makes these times fill the width. @param {number} from minutes @param {number} to minutes */
@@ -166,7 +191,7 @@ export class Timeline {
         event.preventDefault();
         const { name } = this.scale;
         const at = event.clientX - this.#sight.x - this.#sight.covered;
-        this.zoom(within(this.scale.day * Math.exp(-event.deltaY / 300)), at);
+        this.zoom(within(this.scale.day * Math.exp(-event.deltaY / 300)), at, true);
         if (this.scale.name !== name) told(this.scale.name);
       },
       { passive: false },
