@@ -83,6 +83,25 @@ test("the timeline draws trays, pennants, float, the way to the finish, today an
   await expect(page.getByRole("button", { name: "Weeks" })).toHaveAttribute("aria-pressed", "true");
 });
 
+test("what a team does is found, stands together and has its colour", async ({ page, plan }) => {
+  await plan.open("Lantern Regatta");
+  await page.getByRole("button", { name: "Show…" }).click();
+  const look = page.locator("#look");
+  await look.locator("[name=team]").selectOption("Crew");
+  await expect(plan.row("Call the local radio")).toBeVisible();
+  await expect(plan.row("Harbour permit")).toHaveCount(0);
+  await expect(page.locator("#look-words")).toContainText("of the team Crew");
+  await look.locator("[name=team]").selectOption("");
+  await look.getByLabel("Together by").selectOption("team");
+  await look.getByLabel("Bars by").selectOption("team");
+  await page.keyboard.press("Escape");
+  await expect.poll(async () => (await plan.outline()).filter((row) => row.startsWith(" ")).length).toBeGreaterThan(3);
+  await expect(page.getByRole("rowheader", { name: /^Workshop \(\d+\)$/ })).toBeVisible();
+  await expect(page.getByRole("rowheader", { name: /^No team \(\d+\)$/ })).toBeAttached();
+  await expect(page.locator("[data-bar][data-hue]").first()).toBeVisible();
+  await expectAccessible(page, "by team");
+});
+
 test("a long plan keeps only the rows in sight in the page", async ({ page, plan }) => {
   const tasks = Array.from({ length: 2_000 }, (_, i) => ({ id: `t${i}`, name: `Task ${i}`, length: "1d" }));
   const links = tasks.slice(1).map(({ id }, i) => ({ from: `t${Math.floor(i / 2)}`, to: id }));

@@ -5,6 +5,7 @@ import { test } from "node:test";
 import { asTable } from "../../src/Auxilium.Web/Frontend/plan/clipboard.js";
 import { cellText, columnsOf, editFor } from "../../src/Auxilium.Web/Frontend/plan/columns.js";
 import { commandOf, COMMANDS, printed } from "../../src/Auxilium.Web/Frontend/plan/commands.js";
+import { tintOf } from "../../src/Auxilium.Web/Frontend/plan/tint.js";
 import { filtersOf, foldedFrom, plainLook, shownRows } from "../../src/Auxilium.Web/Frontend/plan/look.js";
 import { draggedWith, movesTo, placeAt } from "../../src/Auxilium.Web/Frontend/plan/place.js";
 import { Store } from "../../src/Auxilium.Web/Frontend/plan/store.js";
@@ -24,9 +25,11 @@ const rows = [
   aRow("m", { no: "2", kind: "milestone", name: "Gates open", state: "waiting" }),
 ];
 
+const teams = new Map([["bo", "Crew"]]);
+
 /** @param {import("../../src/Auxilium.Web/Frontend/plan/look.js").Look | {}} look */
 const shown = (look) =>
-  shownRows(rows, { ...plainLook(), ...look }, people)
+  shownRows(rows, { ...plainLook(), ...look }, people, teams)
     .map((row) => row.id)
     .join(" ");
 
@@ -57,9 +60,20 @@ test("filters keep the phases of what passes, and nothing else", () => {
 test("a row that is not saved yet passes every filter", () => {
   const fresh = aRow("new", { unsaved: true, name: "" });
   assert.deepEqual(
-    shownRows([...rows, fresh], { ...plainLook(), milestones: true }, people).map((row) => row.id),
+    shownRows([...rows, fresh], { ...plainLook(), milestones: true }, people, teams).map((row) => row.id),
     ["m", "new"],
   );
+});
+
+test("rows are found, put together and coloured by the team of their owner", () => {
+  assert.equal(shown({ team: "Crew" }), "p a");
+  assert.equal(shown({ team: "-" }), "p q b m");
+  assert.equal(shown({ group: "team" }), "team:Crew a team: b m");
+  const store = aStore();
+  store.teams = teams;
+  const tint = (/** @type {string} */ id) => tintOf(store, /** @type {(typeof rows)[0]} */ (store.row(id)), "team");
+  assert.equal(tint("b"), null);
+  assert.equal(tint("a")?.name, "data-hue");
 });
 
 test("sorted rows stand without their phases, and equal ones in the plan's order", () => {

@@ -19,6 +19,13 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         return await db.People.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id, cancel);
     }
 
+    /// <summary>The team of each who is in one, by their id.</summary>
+    public async Task<IReadOnlyDictionary<string, string>> TeamsAsync(CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.People.Where(p => p.Team != "").ToDictionaryAsync(p => p.Id, p => p.Team, cancel);
+    }
+
     /// <summary>Who may sign in, by id.</summary>
     public async Task<IReadOnlyDictionary<string, Account>> AccountsAsync(CancellationToken cancel = default)
     {

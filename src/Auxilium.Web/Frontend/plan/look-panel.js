@@ -13,6 +13,7 @@ import { dayOf, minutesOf, short } from "./time.js";
 /** Fields of a look that are chosen from a list, or typed. */
 const CHOICES = /** @type {const} */ ([
   "owner",
+  "team",
   "state",
   "labelled",
   "phase",
@@ -44,6 +45,10 @@ function phasesToChoose({ rows, look }) {
 /** The labels that tasks have, in order. @param {Store} store */
 export const labelsOf = (store) =>
   [...new Set(store.rows.flatMap(({ label }) => (label ? [label] : [])))].sort((a, b) => a.localeCompare(b));
+
+/** The teams of the people on the plan, in order. @param {Store} store */
+const teamsOf = ({ people, teams }) =>
+  [...new Set(people.flatMap(({ id }) => teams.get(id) ?? []))].sort((a, b) => a.localeCompare(b));
 
 /** @param {Store} store @param {Remembered} remembered what one sees is remembered for each project */
 export function drawLook(store, remembered) {
@@ -101,6 +106,7 @@ export function drawLook(store, remembered) {
   function offer() {
     const options = {
       owner: [["Anyone", ""], ["Nobody", "nobody"], ...store.people.map(({ id, name }) => [name, id])],
+      team: [["Any", ""], ["None", "-"], ...teamsOf(store).map((team) => [team, team])],
       labelled: [["Any", ""], ["None", "-"], ...labelsOf(store).map((label) => [label, label])],
       phase: [["Any", ""], ...phasesToChoose(store).map((row) => [`${row.no} ${row.name}`, row.id])],
     };
@@ -111,6 +117,8 @@ export function drawLook(store, remembered) {
       /** @type {HTMLSelectElement} */ (field(name)).replaceChildren(
         ...choices.map(([words, value]) => new Option(words, value)),
       );
+    // Where nobody is in a team there is none to choose.
+    field("team").closest("label")?.toggleAttribute("hidden", teamsOf(store).length === 0 && store.look.team === "");
     document.getElementById("labels")?.replaceChildren(...labelsOf(store).map((label) => new Option("", label)));
   }
 
@@ -177,6 +185,7 @@ export function drawLook(store, remembered) {
     const parts = [];
     if (look.text) parts.push(`called “${look.text}”`);
     if (look.owner) parts.push(look.owner === "nobody" ? "of nobody" : `of ${nameOf(look.owner)}`);
+    if (look.team) parts.push(look.team === "-" ? "of no team" : `of the team ${look.team}`);
     if (look.state) parts.push(STATE_WORDS[look.state].toLowerCase());
     if (look.labelled) parts.push(look.labelled === "-" ? "without a label" : `labelled ${look.labelled}`);
     if (look.phase) parts.push(`in ${store.row(look.phase)?.name ?? "a phase that is gone"}`);

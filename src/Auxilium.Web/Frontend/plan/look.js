@@ -10,6 +10,7 @@ import { DAY, minutesOf } from "./time.js";
  * @property {string[]} folded ids of phases whose rows are hidden
  * @property {string} text part of the name
  * @property {string} owner id of a person, "nobody", or "" for anyone
+ * @property {string} team of the owner, "-" for none, or "" for any
  * @property {string} state one of the states, or "" for any
  * @property {string} labelled a label, "-" for none, or "" for any
  * @property {string} phase id of the phase it is in, or "" for any
@@ -20,14 +21,14 @@ import { DAY, minutesOf } from "./time.js";
  * @property {boolean} milestones only these
  * @property {boolean} finishPath only what sets the finish
  * @property {{ col: string, down: boolean } | null} sort
- * @property {"" | "owner" | "state" | "label"} group what rows stand together by, instead of their phases
+ * @property {"" | "owner" | "team" | "state" | "label"} group what rows stand together by, instead of their phases
  * @property {{ key: string, width: number }[] | null} columns those of the list, from left to right; null for the usual ones
  * @property {boolean} wrap whether long names go on in a second line
- * @property {"none" | "own" | "owner" | "state" | "label"} rows what a row's colour tells
+ * @property {"none" | "own" | "owner" | "team" | "state" | "label"} rows what a row's colour tells
  * @property {"dates" | "iso" | "us"} weeks what the timeline calls a week
  * @property {"mon" | "sun" | "sat"} weekStart
  * @property {"none" | "name" | "owner" | "dates" | "label" | "progress"} label what stands beside a bar
- * @property {"state" | "owner" | "own" | "label"} colour what a bar's fill tells
+ * @property {"state" | "owner" | "team" | "own" | "label"} colour what a bar's fill tells
  * @property {boolean} periods whether named periods are shown behind
  * @property {boolean} others whether other projects are
  */
@@ -36,6 +37,7 @@ import { DAY, minutesOf } from "./time.js";
 export const EVERYTHING = {
   text: "",
   owner: "",
+  team: "",
   state: "",
   labelled: "",
   phase: "",
@@ -72,6 +74,7 @@ export const filtersOf = (look) =>
   [
     look.text !== "",
     look.owner !== "",
+    look.team !== "",
     look.state !== "",
     look.labelled !== "",
     look.phase !== "",
@@ -82,12 +85,18 @@ export const filtersOf = (look) =>
     look.finishPath,
   ].filter(Boolean).length;
 
-/** Rows that are not saved yet are always shown, so that nothing typed is out of sight. @param {Row} row @param {Look} look */
-export function passes(row, look) {
+/** Teams by the ids of who is in them. @typedef {Map<string, string>} Teams */
+
+/** The team that a row is in by its owner. @param {Row} row @param {Teams} teams */
+export const teamOf = (row, teams) => teams.get(row.owner ?? "") ?? "";
+
+/** Rows that are not saved yet are always shown, so that nothing typed is out of sight. @param {Row} row @param {Look} look @param {Teams} teams */
+export function passes(row, look, teams) {
   if (row.unsaved) return true;
   if (look.text !== "" && !row.name.toLocaleLowerCase().includes(look.text.toLocaleLowerCase())) return false;
   if (look.owner === "nobody" ? row.owner !== null || row.kind !== "task" : look.owner && row.owner !== look.owner)
     return false;
+  if (look.team !== "" && (teamOf(row, teams) || "-") !== look.team) return false;
   if (look.state === "noDate" ? row.start !== null : look.state !== "" && row.state !== look.state) return false;
   if (look.labelled !== "" && (row.label ?? "-") !== look.labelled) return false;
   if (look.keyOnly && !row.key) return false;
@@ -116,13 +125,13 @@ export function insideOf(rows, phase) {
 /**
  * The rows to draw. With filters a phase is shown where it or something inside it passes; sorted, tasks stand in one list without
  * their phases; grouped, below a heading for each owner, state or label.
- * @param {Row[]} rows in the plan's order @param {Look} look @param {Person[]} people
+ * @param {Row[]} rows in the plan's order @param {Look} look @param {Person[]} people @param {Teams} teams
  * @returns {Row[]}
  */
-export function shownRows(rows, look, people) {
+export function shownRows(rows, look, people, teams) {
   const inside = look.phase === "" ? null : insideOf(rows, look.phase);
-  const pass = (/** @type {Row} */ row) => passes(row, look) && (!inside || row.unsaved || inside.has(row.id));
-  if (look.group) return grouped(rows, look, people, pass);
+  const pass = (/** @type {Row} */ row) => passes(row, look, teams) && (!inside || row.unsaved || inside.has(row.id));
+  if (look.group) return grouped(rows, look, people, teams, pass);
   if (look.sort) return sorted(leaves(rows, pass), look.sort, people);
   const folded = new Set(look.folded);
   const wanted = filtersOf(look) > 0 ? passing(rows, look, pass) : null;
@@ -185,13 +194,13 @@ function sorted(rows, { col, down }, people) {
     .map(({ row }) => row);
 }
 
-/** @param {Row[]} rows @param {Look} look @param {Person[]} people @param {(row: Row) => boolean} pass */
-function grouped(rows, look, people, pass) {
+/** @param {Row[]} rows @param {Look} look @param {Person[]} people @param {Teams} teams @param {(row: Row) => boolean} pass */
+function grouped(rows, look, people, teams, pass) {
   const order = look.sort ? sorted(leaves(rows, pass), look.sort, people) : leaves(rows, pass);
   const folded = new Set(look.folded);
   /** @type {Map<string, Row[]>} */ const groups = new Map();
   for (const row of order) {
-    const key = groupOf(row, look.group);
+    const key = groupOf(row, look.group, teams);
     const group = groups.get(key);
     if (group) group.push(row);
     else groups.set(key, [row]);
@@ -209,13 +218,18 @@ function grouped(rows, look, people, pass) {
   });
 }
 
-/** @param {Row} row @param {Look["group"]} by */
-const groupOf = (row, by) =>
-  (by === "owner" ? row.owner : by === "label" ? row.label : row.start === null ? "" : row.state) ?? "";
+/** @param {Row} row @param {Look["group"]} by @param {Teams} teams */
+function groupOf(row, by, teams) {
+  if (by === "owner") return row.owner ?? "";
+  if (by === "team") return teamOf(row, teams);
+  if (by === "label") return row.label ?? "";
+  return (row.start === null ? "" : row.state) ?? "";
+}
 
 /** @param {string} key @param {Look["group"]} by @param {Map<string, string>} names */
 function titleOf(key, by, names) {
   if (by === "owner") return names.get(key) ?? "Nobody";
+  if (by === "team") return key || "No team";
   if (by === "label") return key || "No label";
   return STATE_WORDS[key] ?? "No date";
 }

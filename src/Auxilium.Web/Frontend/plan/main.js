@@ -42,6 +42,7 @@ const data = JSON.parse(element("plan-data").textContent ?? "");
 const isPlan = main.dataset.look === "plan";
 
 const store = new Store(data.changes);
+store.teams = new Map(Object.entries(data.teams));
 let isFollowing = false;
 const outbox = new Outbox(store, main.dataset.project ?? "", main.dataset.token ?? "");
 const actions = new Actions(store, outbox);

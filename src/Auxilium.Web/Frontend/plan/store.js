@@ -20,6 +20,7 @@ export class Store {
   selection = new Selection(this);
   /** @type {Link[]} */ links = [];
   /** @type {Person[]} */ people = [];
+  /** By the id of a person: the team they are in. @type {Map<string, string>} */ teams = new Map();
   /** @type {Closed[]} */ closed = [];
   /** @type {Project} */ project;
   /** By id: how much is said about a task, and how many files it has. @type {Map<string, { comments: number, files: number }>} */ talk =
@@ -93,7 +94,9 @@ export class Store {
   passing(also = () => true) {
     if (filtersOf(this.look) === 0) return this.rows.filter(also);
     const inside = this.look.phase === "" ? null : insideOf(this.rows, this.look.phase);
-    return this.rows.filter((row) => also(row) && passes(row, this.look) && (!inside || inside.has(row.id)));
+    return this.rows.filter(
+      (row) => also(row) && passes(row, this.look, this.teams) && (!inside || inside.has(row.id)),
+    );
   }
 
   /** How much is said about a task, and how many files it has. @param {string} task @param {number} comments @param {number} files */
@@ -233,7 +236,7 @@ export class Store {
   }
 
   #show() {
-    this.shown = shownRows(this.rows, this.look, this.people);
+    this.shown = shownRows(this.rows, this.look, this.people, this.teams);
     this.line = new Map(this.shown.map((row, i) => [row.id, i]));
     this.shownPhases = this.isFlat ? [] : phasesOf(this.shown);
     this.#showLinks();

@@ -1,17 +1,22 @@
 // @ts-check
-// Colours that tell something of a task: its own, or one for its owner, its state or its label.
+// Colours that tell something of a task: its own, or one for its owner, their team, its state or its label.
 
 /** @import { Row, Person } from "./types.js" */
-/** @import { Look } from "./look.js" */
+/** @import { Look, Teams } from "./look.js" */
+import { teamOf } from "./look.js";
 
 const HUES = 9;
 
-/** What a row or a bar is coloured by, as an attribute of it; none where there is nothing to tell. @param {{ people: Person[] }} store @param {Row} row @param {Look["rows"] | Look["colour"]} by @returns {{ name: "data-hue" | "data-tint", value: string } | null} */
+/** What a row or a bar is coloured by, as an attribute of it; none where there is nothing to tell. @param {{ people: Person[], teams: Teams }} store @param {Row} row @param {Look["rows"] | Look["colour"]} by @returns {{ name: "data-hue" | "data-tint", value: string } | null} */
 export function tintOf(store, row, by) {
   if (by === "own") return row.colour ? { name: "data-tint", value: row.colour } : null;
   if (by === "owner") {
     const person = store.people.find(({ id }) => id === row.owner);
     return person ? { name: "data-hue", value: String(person.hue) } : null;
+  }
+  if (by === "team") {
+    const team = teamOf(row, store.teams);
+    return team ? { name: "data-hue", value: String(hueOf(team)) } : null;
   }
   if (by === "label") return row.label ? { name: "data-hue", value: String(hueOf(row.label)) } : null;
   return by === "state" && row.state ? { name: "data-tint", value: row.state } : null;

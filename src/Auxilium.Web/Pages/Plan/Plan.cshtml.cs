@@ -9,7 +9,7 @@ namespace Auxilium.Web.Pages.Plan;
 
 /// <summary>The task list and the timeline of one project.</summary>
 [Authorize(Rights.LookAtPlans)]
-public sealed class PlanModel(PlanStore store, PlanEdits edits, PlanViews views, Looks looks, TaskTalk talk, Proposals proposals) : PlanScreenModel
+public sealed class PlanModel(PlanStore store, PlanEdits edits, PlanViews views, Looks looks, TaskTalk talk, Proposals proposals, Auxilium.Storage.People.Directory people) : PlanScreenModel
 {
     public async Task<IActionResult> OnGetAsync(Guid id, string? look, CancellationToken cancel)
     {
@@ -18,10 +18,12 @@ public sealed class PlanModel(PlanStore store, PlanEdits edits, PlanViews views,
         var rights = HttpContext.RightsHere();
         var kept = await looks.OfAsync(id, me, cancel);
         var directory = rights == "look" ? [] : await store.DirectoryAsync(cancel);
+        var teams = await people.TeamsAsync(cancel);
         var more = new PlanExtras(
             await talk.CountsAsync(id, cancel),
             kept is null ? null : JsonNode.Parse(kept),
             directory.Select(p => p.Name),
+            rights == "look" ? teams.Where(t => plan.Schedule.Plan.FindPerson(t.Key) is not null).ToDictionary() : teams,
             plan.Schedule.Plan.Calendars.Select(c => new { c.Id, c.Name }),
             (await proposals.OpenAsync(id, cancel)).Count);
         Show(id, look, rights, me, views.Of(plan), await edits.LastAsync(plan, me, cancel), more);

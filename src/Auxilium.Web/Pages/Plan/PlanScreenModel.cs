@@ -43,7 +43,7 @@ public abstract class PlanScreenModel : PageModel
         (Id, RightsHere, Me, View) = (id, rights, me, view);
         Look = look switch { "lanes" => "Lanes", "month" => "Month", "chains" => "Chains", "report" => "Report", _ => "Plan" };
         Looks = new PlanLooks(id, Look, rights, secret);
-        Data = JsonSerializer.Serialize(new { changes = PlanChanges.Everything(view, last), more.Talk, more.Look, more.Directory, more.Calendars, more.Proposals }, Json);
+        Data = JsonSerializer.Serialize(new { changes = PlanChanges.Everything(view, last), more.Talk, more.Look, more.Directory, more.Teams, more.Calendars, more.Proposals }, Json);
         Response.Headers.CacheControl = "no-store";
     }
 }
@@ -51,9 +51,10 @@ public abstract class PlanScreenModel : PageModel
 /// <param name="Talk">How much is said about tasks.</param>
 /// <param name="Look">How whoever looks did so last.</param>
 /// <param name="Directory">Names of everybody.</param>
+/// <param name="Teams">The team of each who is in one, by their id.</param>
 /// <param name="Calendars">The plan's calendars by id and name.</param>
 /// <param name="Proposals">How many changes wait for a decision.</param>
-public sealed record PlanExtras(object Talk, JsonNode? Look, IEnumerable<string> Directory, IEnumerable<object> Calendars, int Proposals)
+public sealed record PlanExtras(object Talk, JsonNode? Look, IEnumerable<string> Directory, IReadOnlyDictionary<string, string> Teams, IEnumerable<object> Calendars, int Proposals)
 {
-    public static PlanExtras None { get; } = new(Array.Empty<object>(), null, [], [], 0);
+    public static PlanExtras None { get; } = new(Array.Empty<object>(), null, [], new Dictionary<string, string>(), [], 0);
 }
