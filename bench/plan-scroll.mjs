@@ -25,7 +25,16 @@ const document_ = { format: "auxilium-plan/1", project: { name: "Bench", start: 
 
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
-  args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"],
+  args: [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    // A frame comes when the one before it is done, and not sixty times a second: so that one sees what it takes.
+    "--disable-frame-rate-limit",
+    "--disable-gpu-vsync",
+  ],
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 await signIn(page, url);

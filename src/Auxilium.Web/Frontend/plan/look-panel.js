@@ -118,7 +118,9 @@ export function drawLook(store, remembered) {
         ...choices.map(([words, value]) => new Option(words, value)),
       );
     // Where nobody is in a team there is none to choose.
-    field("team").closest("label")?.toggleAttribute("hidden", teamsOf(store).length === 0 && store.look.team === "");
+    field("team")
+      .closest("label")
+      ?.toggleAttribute("hidden", teamsOf(store).length === 0 && store.look.team === "");
     document.getElementById("labels")?.replaceChildren(...labelsOf(store).map((label) => new Option("", label)));
   }
 

@@ -80,6 +80,13 @@ export class Store {
     return this.rights === "look" ? "You may look at this plan. To change something, ask who coordinates it." : null;
   }
 
+  /** Says in the bottom line what is wrong with the press of a button, which has no place of its own for it. @param {string} problem */
+  tell = (problem) => {
+    if (problem === "") return;
+    this.notice = { tone: "problem", text: problem };
+    this.changed();
+  };
+
   /** Pixels that a row is high. */
   get rowHeight() {
     return this.look.wrap ? 46 : 30;

@@ -161,7 +161,7 @@ export class CalendarEditor {
       const what = work.length > 0 ? `${name || "extra"}, ${work.join(", ")}` : name || "off";
       const remove = quietButton(
         "Remove",
-        () => save({ exceptions: exceptions.toSpliced(at, 1) }, () => {}),
+        () => save({ exceptions: exceptions.toSpliced(at, 1) }, this.#client.tell),
         `Remove ${what} on ${when}`,
       );
       list.append(element("li", {}, element("span", {}, `${when}: ${what}`), remove));

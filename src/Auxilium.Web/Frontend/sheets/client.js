@@ -71,8 +71,13 @@ export class PlanClient {
   }
 
   async undo() {
-    await this.#send({ takeBack: "lastEdit" }, (problem) => this.#say([{ text: problem, strong: false }]));
+    await this.#send({ takeBack: "lastEdit" }, this.tell);
   }
+
+  /** Says in the bottom line what is wrong with the press of a button. @param {string} problem */
+  tell = (problem) => {
+    if (problem !== "") this.#say([{ text: problem, strong: false }]);
+  };
 
   /** @param {object} what @param {(problem: string, conflict: boolean) => void} tell */
   async #send(what, tell) {

@@ -157,7 +157,7 @@ function periodFields({ project: { periods } }) {
       textField("Name", period.name, (name, tell) => change({ name }, tell), { key: `period ${at} name` }),
       dayField("From", period.from, (from, tell) => change({ from }, tell), `period ${at} from`),
       dayField("To", period.to, (to, tell) => change({ to }, tell), `period ${at} to`),
-      quietButton("Remove", () => set(periods.toSpliced(at, 1), () => {}), `Remove ${period.name}`),
+      quietButton("Remove", () => set(periods.toSpliced(at, 1), client.tell), `Remove ${period.name}`),
     );
   });
   const another = textField(

@@ -115,7 +115,7 @@ export class TaskCard {
       ),
       this.#section("Dates", phase ? [deadline(this.#store, card, send)] : dateParts(this.#store, card, send)),
       this.#section("People", peopleParts(card, send)),
-      ...(phase ? [] : [this.#section("Work", workParts(card, send))]),
+      ...(phase ? [] : [this.#section("Work", workParts(this.#store, card, send))]),
       ...(phase ? [] : [this.#section("Progress", progressParts(this.#store, card, send))]),
       ...(card.kind !== "phase" || card.repeats
         ? [

@@ -26,16 +26,16 @@ const KINDS = {
 export function linkParts(store, card, send, open) {
   return [
     element("h3", {}, "Comes after"),
-    ...card.before.map((link) => linkRow(card, link, "before", send, open)),
+    ...card.before.map((link) => linkRow(store, card, link, "before", send, open)),
     textField("Another row it comes after", "", typed(store, card, send), { hint: "4, with 4, ends with 4 + 1d" }),
     element("h3", {}, "What comes after it"),
-    ...card.after.map((link) => linkRow(card, link, "after", send, open)),
+    ...card.after.map((link) => linkRow(store, card, link, "after", send, open)),
     textField("Another row that comes after it", "", follower(store, card, send), { hint: "6" }),
   ];
 }
 
-/** @param {Card} card @param {CardLink} link @param {"before" | "after"} side @param {(edit: object, tell: (problem: string) => void) => void} send @param {(id: string) => void} open */
-function linkRow(card, link, side, send, open) {
+/** @param {Store} store @param {Card} card @param {CardLink} link @param {"before" | "after"} side @param {(edit: object, tell: (problem: string) => void) => void} send @param {(id: string) => void} open */
+function linkRow(store, card, link, side, send, open) {
   const ends = side === "before" ? { from: link.task, to: card.id } : { from: card.id, to: link.task };
   const change = (/** @type {object} */ what) => ({
     type: "linkTasks",
@@ -62,7 +62,7 @@ function linkRow(card, link, side, send, open) {
       (elapsed, tell) => send(change({ elapsed }), tell),
       `elapsed ${link.task}`,
     ),
-    quietButton("Unlink", () => send({ type: "unlinkTasks", ...ends }, () => {}), `Unlink ${name}`),
+    quietButton("Unlink", () => send({ type: "unlinkTasks", ...ends }, store.tell), `Unlink ${name}`),
   );
 }
 

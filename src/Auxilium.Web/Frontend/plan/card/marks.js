@@ -36,13 +36,6 @@ export function markParts(card, send) {
   ];
 }
 
-/** Says in the bottom line what is wrong with the press of a button, which has no place of its own for it. @param {Store} store */
-const told = (store) => (/** @type {string} */ problem) => {
-  if (problem === "") return;
-  store.notice = { tone: "problem", text: problem };
-  store.changed();
-};
-
 /**
  * Lists of the card are saved as a whole. What was changed last counts until the card has heard of it, so that two changes in a row
  * do not undo each other.
@@ -62,7 +55,7 @@ function savedList(store, card, field, items, send) {
   return {
     now,
     /** @param {(items: T[]) => T[]} change @param {(problem: string) => void} [tell] */
-    change(change, tell = told(store)) {
+    change(change, tell = store.tell) {
       const entry = { items: change(now()), sending: (changed.get(key)?.sending ?? 0) + 1, version: card.version };
       changed.set(key, entry);
       send(/** @type {T[]} */ (entry.items), (problem) => {
@@ -143,8 +136,8 @@ export function repeatParts(store, card, send, change) {
     return [
       element("p", {}, "It is one of a task that repeats. It can be done, moved or skipped alone."),
       card.active
-        ? quietButton("Skip this one", () => send({ type: "setActive", task: card.id, on: false }, told(store)))
-        : quietButton("Take it up again", () => send({ type: "setActive", task: card.id, on: true }, told(store))),
+        ? quietButton("Skip this one", () => send({ type: "setActive", task: card.id, on: false }, store.tell))
+        : quietButton("Take it up again", () => send({ type: "setActive", task: card.id, on: true }, store.tell)),
     ];
   if (!repeats) return card.kind === "phase" ? [] : [quietButton("Let it repeat…", change)];
   const words = `${repeats.text[0].toUpperCase()}${repeats.text.slice(1)}; ${repeats.count} made, up to ${repeats.made}.`;
@@ -154,14 +147,14 @@ export function repeatParts(store, card, send, change) {
     ...(stop
       ? [
           element("p", { class: "late" }, `The project runs on: there would be ${stop.more} more.`),
-          quietButton(`Extend it by ${stop.more}`, () => send({ type: "extendSeries", task: card.id }, told(store))),
-          quietButton("It ends there", () => send({ type: "keepSeries", task: card.id }, told(store))),
+          quietButton(`Extend it by ${stop.more}`, () => send({ type: "extendSeries", task: card.id }, store.tell)),
+          quietButton("It ends there", () => send({ type: "keepSeries", task: card.id }, store.tell)),
         ]
       : []),
     textField("Extend it to", "", (until, tell) => send({ type: "extendSeries", task: card.id, until }, tell), {
       hint: "a day, such as 30 July",
     }),
     quietButton("Change when it comes…", change),
-    quietButton("It repeats no more", () => send({ type: "setRepeat", task: card.id, rule: null }, told(store))),
+    quietButton("It repeats no more", () => send({ type: "setRepeat", task: card.id, rule: null }, store.tell)),
   ];
 }

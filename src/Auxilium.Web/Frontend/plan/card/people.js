@@ -42,7 +42,7 @@ export function peopleParts(card, send) {
     ]),
     problem,
   ];
-  if (owner) parts.push(helperField(card, send));
+  if (owner) parts.push(helperField(card, send, tell));
   if (card.people.length > 1 || card.hands)
     parts.push(
       choiceField(
@@ -76,8 +76,8 @@ export function peopleParts(card, send) {
 /** Who is to help, of which task, while it is asked what that does: the card may be drawn anew meanwhile. @type {{ task: string, name: string } | null} */
 let asked = null;
 
-/** Adds a helper. The first time it is asked what more hands do; the task remembers it. @param {Card} card @param {SendEdit} send */
-function helperField(card, send) {
+/** Adds a helper. The first time it is asked what more hands do; the task remembers it. @param {Card} card @param {SendEdit} send @param {(problem: string) => void} say what is wrong */
+function helperField(card, send, say) {
   const ask = element("div", { class: "hands", role: "group", "aria-label": "What more hands do" });
   const draw = (/** @type {(problem: string) => void} */ tell) => {
     ask.hidden = asked?.task !== card.id;
@@ -108,7 +108,7 @@ function helperField(card, send) {
     },
     { hint: "a name", list: "people" },
   );
-  draw(() => {});
+  draw(say);
   return element("div", {}, field, ask);
 }
 

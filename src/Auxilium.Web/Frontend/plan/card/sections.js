@@ -87,8 +87,8 @@ export function deadline(store, card, send) {
   );
 }
 
-/** @param {Card} card @param {SendEdit} send */
-export function workParts(card, send) {
+/** @param {Store} store @param {Card} card @param {SendEdit} send */
+export function workParts(store, card, send) {
   const task = card.id;
   const calendars = /** @type {[string, string][]} */ (card.calendars.map(({ id, name }) => [id, name]));
   const parts = [
@@ -107,7 +107,7 @@ export function workParts(card, send) {
     rangeField(card, send),
     ...parts,
     element("h3", {}, "Pauses"),
-    ...pauses(card, send),
+    ...pauses(store, card, send),
   ];
 }
 
@@ -132,8 +132,8 @@ function rangeField(card, send) {
   );
 }
 
-/** @param {Card} card @param {SendEdit} send */
-function pauses(card, send) {
+/** @param {Store} store @param {Card} card @param {SendEdit} send */
+function pauses(store, card, send) {
   const set = (/** @type {{ after: string, for: string }[]} */ splits, /** @type {(p: string) => void} */ tell) =>
     send({ type: "setSplits", task: card.id, splits }, tell);
   const rows = card.splits.map((split, at) =>
@@ -147,7 +147,7 @@ function pauses(card, send) {
       textField("it pauses for", split.for, (time, tell) => set(card.splits.with(at, { ...split, for: time }), tell), {
         key: `for ${at}`,
       }),
-      quietButton("Remove", () => set(card.splits.toSpliced(at, 1), () => {}), `Remove pause ${at + 1}`),
+      quietButton("Remove", () => set(card.splits.toSpliced(at, 1), store.tell), `Remove pause ${at + 1}`),
     ),
   );
   const another = textField(
