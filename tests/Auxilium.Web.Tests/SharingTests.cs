@@ -95,6 +95,34 @@ public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
     }
 
     [Fact]
+    public async Task A_proposal_says_what_it_would_do_now_and_overrules_nobody_unseen()
+    {
+        var project = await demo.Api.CreateAsync(Plan);
+        var oona = new ApiClient(demo.App.SignedIn("oona"));
+        var longer = (await oona.EditAsync(project, """{"type":"setLength","task":"b","length":"3d"}""", 1)).Body["proposal"]!.GetValue<Guid>();
+        await oona.EditAsync(project, """{"type":"renameTask","task":"b","name":"Varnish"}""", 1);
+        Assert.Equal(HttpStatusCode.OK, (await demo.Api.EditAsync(project, """{"type":"setLength","task":"b","length":"5d"}""", 1)).Status);
+        var sentences = await SentencesAsync();
+        Assert.Contains("3 days instead of 5 days", sentences[0].Sentence, StringComparison.Ordinal);
+        Assert.Null(sentences[0].Problem);
+
+        var conflict = await demo.Api.PostAsync($"/api/v1/projects/{project}/proposals/{longer}/accept", "");
+        Assert.Equal(HttpStatusCode.Conflict, conflict.Status);
+        Assert.Equal(("5d", "3d"), (conflict.Body["theirs"]!.GetValue<string>(), conflict.Body["yours"]!.GetValue<string>()));
+        Assert.Contains("\"length\": \"5d\"", await demo.Api.PlanAsync(project), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.OK, (await demo.Api.PostAsync($"/api/v1/projects/{project}/proposals/{longer}/accept?overrule=true", "")).Status);
+        Assert.Contains("\"length\": \"3d\"", await demo.Api.PlanAsync(project), StringComparison.Ordinal);
+
+        Assert.Equal(HttpStatusCode.OK, (await demo.Api.EditAsync(project, """{"type":"removeTasks","tasks":["b"]}""", 3)).Status);
+        var left = (await SentencesAsync()).Single();
+        Assert.Contains("Varnish", left.Sentence, StringComparison.Ordinal);
+        Assert.NotNull(left.Problem);
+
+        async Task<List<(string Sentence, string? Problem)>> SentencesAsync() =>
+            [.. JsonNode.Parse(await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/proposals"))!.AsArray().Select(p => (p!["sentence"]!.GetValue<string>(), p["problem"]?.GetValue<string>()))];
+    }
+
+    [Fact]
     public async Task A_proposal_is_accepted_once_with_a_click_or_declined_or_taken_back()
     {
         var project = await demo.Api.CreateAsync(Plan);

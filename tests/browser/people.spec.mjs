@@ -52,11 +52,17 @@ test("a member ticks their own task, proposes the rest, and sees it accepted at 
   );
   await expect(oona.row("Oil the cleats")).toHaveCount(0);
 
+  // The plan goes on meanwhile: the list says what each would do now, and nobody's change is overruled unseen.
+  await plan.type("Paint the deck", "length", "4d");
+  await expect(plan.strip).toContainText("Paint the deck now takes 4 days");
   await plan.page.getByRole("button", { name: "2 proposals" }).click();
   const list = plan.page.getByRole("dialog", { name: "Proposals" });
-  await expect(list).toContainText("Oona Reilly: Paint the deck now takes 3 days");
+  await expect(list).toContainText("Oona Reilly: Paint the deck now takes 3 days instead of 4 days");
   await expectAccessible(plan.page, "proposals");
   await list.getByRole("listitem").first().getByRole("button", { name: "Accept" }).click();
+  await expect(list.getByRole("alert")).toContainText(["it is now “4d”, and you want “3d”"]);
+  await expectAccessible(plan.page, "a proposal that meets another change");
+  await list.getByRole("button", { name: "Use “3d”" }).click();
   await expect(oona.cell("Paint the deck", "length")).toHaveText("3d");
   await expect(list.getByRole("listitem")).toHaveCount(1);
   await list.getByRole("button", { name: "Decline" }).click();

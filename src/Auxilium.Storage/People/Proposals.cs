@@ -7,7 +7,14 @@ using Microsoft.EntityFrameworkCore;
 namespace Auxilium.Storage.People;
 
 /// <param name="By">Name of its author.</param>
-public sealed record Proposal(Guid Id, string PersonId, string By, DateTime At, string? Task, string Sentence, string Note);
+/// <param name="BaseVersion">The version of the plan that its author saw.</param>
+/// <param name="Edit">As JSON.</param>
+/// <param name="Sentence">What it would have done to that.</param>
+public sealed record Proposal(Guid Id, string PersonId, string By, DateTime At, int BaseVersion, string Edit, string? Task, string Sentence, string Note)
+{
+    /// <summary>The edit that it is.</summary>
+    public PlanEdit ReadEdit(DateOnly today) => new EditJson(today).Read(Edit);
+}
 
 /// <summary>Changes that members propose and coordinators decide.</summary>
 public sealed class Proposals(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock)
@@ -46,21 +53,31 @@ public sealed class Proposals(IDbContextFactory<AuxiliumDb> databases, TimeProvi
     public async Task<IReadOnlyList<Proposal>> OpenAsync(Guid project, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await (
-            from proposal in db.Proposals
-            join person in db.People on proposal.PersonId equals person.Id
-            where proposal.ProjectId == project && proposal.State == ProposalState.Open
-            orderby proposal.At
-            select new Proposal(proposal.Id, person.Id, person.Name, proposal.At, proposal.TaskId, proposal.Sentence, proposal.Note)).ToListAsync(cancel);
+        return await Told(db, Open(db, project)).ToListAsync(cancel);
     }
 
-    /// <summary>The edit of an open proposal; <c>null</c> when it is not open any more.</summary>
-    public async Task<PlanEdit?> EditOfAsync(Guid project, Guid id, DateOnly today, CancellationToken cancel = default)
+    /// <summary>How many are open.</summary>
+    public async Task<int> CountAsync(Guid project, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var edit = await db.Proposals.Where(p => p.Id == id && p.ProjectId == project && p.State == ProposalState.Open).Select(p => p.Edit).SingleOrDefaultAsync(cancel);
-        return edit is null ? null : new EditJson(today).Read(edit);
+        return await Open(db, project).CountAsync(cancel);
     }
+
+    /// <summary>An open one; <c>null</c> when it is not open any more.</summary>
+    public async Task<Proposal?> FindAsync(Guid project, Guid id, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await Told(db, Open(db, project).Where(p => p.Id == id)).SingleOrDefaultAsync(cancel);
+    }
+
+    private static IQueryable<ProposalRow> Open(AuxiliumDb db, Guid project) => db.Proposals.Where(p => p.ProjectId == project && p.State == ProposalState.Open);
+
+    /// <summary>With their authors' names, the oldest first.</summary>
+    private static IQueryable<Proposal> Told(AuxiliumDb db, IQueryable<ProposalRow> rows) =>
+        from proposal in rows
+        join person in db.People on proposal.PersonId equals person.Id
+        orderby proposal.At
+        select new Proposal(proposal.Id, person.Id, person.Name, proposal.At, proposal.BaseVersion, proposal.Edit, proposal.TaskId, proposal.Sentence, proposal.Note);
 
     /// <summary>Closes a proposal and tells its author.</summary>
     /// <returns>Whether it was open: of two who decide at once, one does.</returns>

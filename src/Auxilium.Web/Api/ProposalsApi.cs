@@ -15,25 +15,48 @@ internal static class ProposalsApi
     {
         var proposals = api.MapGroup("/projects/{id:guid}/proposals").WithTags("Proposals");
         proposals.MapGet("", ListAsync).RequireAuthorization(Rights.LookAtPlans)
-            .WithSummary("The proposals that wait for a decision, the oldest first.").Produces<IReadOnlyList<ProposalDocument>>();
+            .WithSummary("The proposals that wait for a decision, the oldest first, with what each would do to the plan as it is now.").Produces<IReadOnlyList<ProposalDocument>>();
         proposals.MapPost("/{proposal:guid}/accept", AcceptAsync).RequireAuthorization(Rights.EditPlans).AddEndpointFilter<ForgeryFilter>()
-            .WithSummary("Makes the change as it was proposed, on the plan as it is now.").Produces<EditAnswer>().ProducesProblem(404).ProducesProblem(422);
+            .WithSummary("Makes the change as it was proposed, on the plan as it is now. What somebody changed since it was proposed is shown with 409, and changed with overrule=true.").Produces<EditAnswer>().ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
         proposals.MapPost("/{proposal:guid}/decline", DeclineAsync).RequireAuthorization(Rights.EditPlans).AddEndpointFilter<ForgeryFilter>()
             .WithSummary("Closes a proposal; its author is told.").Produces(204).ProducesProblem(404);
         proposals.MapDelete("/{proposal:guid}", WithdrawAsync).RequireAuthorization(Rights.Report).AddEndpointFilter<ForgeryFilter>()
             .WithSummary("Takes back a proposal of one's own.").Produces(204).ProducesProblem(404);
     }
 
-    private static async Task<IResult> ListAsync(Guid id, HttpContext context, Proposals proposals, CancellationToken cancel) =>
-        Results.Ok((await proposals.OpenAsync(id, cancel)).Select(p => new ProposalDocument(p.Id, p.By, PersonHue.Of(p.PersonId), DateTime.SpecifyKind(p.At, DateTimeKind.Utc), p.Task, p.Sentence, p.Note, p.PersonId == context.User.PersonId())));
-
-    private static async Task<IResult> AcceptAsync(Guid id, Guid proposal, HttpContext context, PlanStore store, PlanEdits edits, PlanViews views, Proposals proposals, Today today, CancellationToken cancel)
+    private static async Task<IResult> ListAsync(Guid id, HttpContext context, PlanEdits edits, Proposals proposals, Today today, CancellationToken cancel)
     {
-        if (await proposals.EditOfAsync(id, proposal, today.Date, cancel) is not { } edit || await store.LoadAsync(id, cancel) is not { } plan) return NotOpen();
+        var list = new List<ProposalDocument>();
+        foreach (var proposal in await proposals.OpenAsync(id, cancel))
+        {
+            var (sentence, problem) = await NowAsync(proposal);
+            list.Add(new ProposalDocument(proposal.Id, proposal.By, PersonHue.Of(proposal.PersonId), DateTime.SpecifyKind(proposal.At, DateTimeKind.Utc), proposal.Task, sentence, problem, proposal.Note, proposal.PersonId == context.User.PersonId()));
+        }
+        return Results.Ok(list);
+
+        // The plan has gone on since: what counts is what it would do now.
+        async Task<(string Sentence, string? Problem)> NowAsync(Proposal proposal)
+        {
+            try
+            {
+                var edited = await edits.PreviewAsync(id, proposal.ReadEdit(today.Date), today.Date, cancel);
+                return (edited is null ? proposal.Sentence : string.Concat(RippleText.Of(edited, done: false).Select(r => r.Text)), null);
+            }
+            catch (EditRefusedException refused)
+            {
+                return (proposal.Sentence, refused.Message);
+            }
+        }
+    }
+
+    private static async Task<IResult> AcceptAsync(Guid id, Guid proposal, HttpContext context, PlanEdits edits, PlanViews views, Proposals proposals, Today today, CancellationToken cancel, bool overrule = false)
+    {
+        if (await proposals.FindAsync(id, proposal, cancel) is not { } open) return NotOpen();
         try
         {
             // The proposal's id is the edit's, so that two who accept at once make it once.
-            var outcome = await edits.CommitAsync(id, new EditRequest(proposal, plan.Version, edit, null, context.User.PersonId(), Overrule: true), today.Date, cancel);
+            var outcome = await edits.CommitAsync(id, new EditRequest(proposal, open.BaseVersion, open.ReadEdit(today.Date), null, context.User.PersonId(), overrule), today.Date, cancel);
+            if (outcome is EditConflict conflict) return Problems.Conflict(conflict);
             if (outcome is not EditCommitted committed) return Problems.NoSuchProject();
             await proposals.DecideAsync(id, proposal, ProposalState.Accepted, context.User.PersonId(), cancel);
             return Results.Ok(new EditAnswer(committed.After.Version, null, PlanChanges.Everything(views.Of(committed.After), await edits.LastAsync(committed.After, context.User.PersonId(), cancel))));
@@ -53,6 +76,7 @@ internal static class ProposalsApi
     private static IResult NotOpen() => Results.Problem("This proposal has been decided or taken back already.", statusCode: StatusCodes.Status404NotFound);
 }
 
-/// <param name="Sentence">What it would have done when it was proposed.</param>
+/// <param name="Sentence">What it would do now; where it cannot be done any more, what it would have done when it was proposed.</param>
+/// <param name="Problem">Why it cannot be done any more.</param>
 /// <param name="Own">Whether the person who asks proposed it.</param>
-public sealed record ProposalDocument(Guid Id, string By, int Hue, DateTime At, string? Task, string Sentence, string Note, bool Own);
+public sealed record ProposalDocument(Guid Id, string By, int Hue, DateTime At, string? Task, string Sentence, string? Problem, string Note, bool Own);

@@ -71,7 +71,7 @@ internal sealed class NewsListener(IConfiguration configuration, LivePlans plans
                     await hub.Clients.Group(LivePlans.GroupOf(project)).SendAsync("talk", task, counts?.Comments ?? 0, counts?.Files ?? 0, cancel);
                     break;
                 case [PlanNews.Proposals, var id] when Guid.TryParse(id, out var project) && presence.OpenHere.Contains(project):
-                    await hub.Clients.Group(LivePlans.GroupOf(project)).SendAsync("proposals", (await proposals.OpenAsync(project, cancel)).Count, cancel);
+                    await hub.Clients.Group(LivePlans.GroupOf(project)).SendAsync("proposals", await proposals.CountAsync(project, cancel), cancel);
                     break;
                 case [PlanNews.Notice, var person]:
                     await hub.Clients.Group(LivePlans.PersonGroupOf(person)).SendAsync("notice", await notices.UnreadAsync(person, cancel), cancel);

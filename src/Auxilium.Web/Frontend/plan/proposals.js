@@ -4,7 +4,7 @@
 /** @import { Store } from "./store.js" */
 import { element, quietButton } from "./card/fields.js";
 
-/** @typedef {{ id: string, by: string, hue: number, at: string, task: string | null, sentence: string, note: string, own: boolean }} Proposal */
+/** @typedef {{ id: string, by: string, hue: number, at: string, task: string | null, sentence: string, problem: string | null, note: string, own: boolean }} Proposal */
 
 /** @param {Store} store @param {string} project @param {string} token @param {(id: string) => void} show brings a row into sight */
 export function listProposals(store, project, token, show) {
@@ -40,20 +40,22 @@ export function listProposals(store, project, token, show) {
   }
 
   /** @param {Proposal} proposal */
-  function item({ id, by, sentence, note, task, own }) {
-    const act = (/** @type {string} */ words, /** @type {() => Promise<void>} */ does) =>
+  function item({ id, by, sentence, problem: why, note, task, own }) {
+    const choice = element("div", { role: "alert" });
+    const act = (/** @type {string} */ words, /** @type {() => Promise<unknown>} */ does) =>
       quietButton(words, () => void does());
     return element(
       "li",
       {},
       element("p", {}, element("strong", {}, by), `: ${sentence}`),
+      ...(why ? [element("p", { class: "late" }, `It cannot be done any more. ${why}`)] : []),
       ...(note ? [element("p", { class: "mute" }, `“${note}”`)] : []),
       element(
         "div",
         { class: "actions" },
         ...(store.rights === "edit"
           ? [
-              act("Accept", () => decide("POST", `/${id}/accept`)),
+              ...(why ? [] : [act("Accept", () => accept(id, choice))]),
               act("Decline", () => decide("POST", `/${id}/decline`)),
             ]
           : []),
@@ -67,13 +69,28 @@ export function listProposals(store, project, token, show) {
             ]
           : []),
       ),
+      choice,
     );
   }
 
-  /** @param {string} method @param {string} path */
+  /** Somebody may have changed the same since it was proposed: then whoever accepts is shown both. @param {string} id @param {HTMLElement} choice */
+  async function accept(id, choice) {
+    const conflict = await decide("POST", `/${id}/accept`);
+    if (!conflict) return;
+    const way = (/** @type {string} */ words, /** @type {string} */ path) =>
+      quietButton(words, () => void decide("POST", `/${id}/${path}`));
+    choice.replaceChildren(
+      element("p", {}, conflict.detail),
+      way(`Keep “${conflict.theirs}”`, "decline"),
+      way(`Use “${conflict.yours}”`, "accept?overrule=true"),
+    );
+  }
+
+  /** @param {string} method @param {string} path @returns {Promise<{ detail: string, theirs: string, yours: string } | null>} what was changed meanwhile */
   async function decide(method, path) {
     const answer = await fetch(address + path, { method, headers: { "X-Auxilium-Token": token } }).catch(() => null);
     const body = answer && answer.status !== 204 ? await answer.json().catch(() => ({})) : {};
+    if (answer?.status === 409) return body;
     problem.textContent = !answer
       ? "The server does not answer. Try again in a moment."
       : answer.ok
@@ -84,5 +101,6 @@ export function listProposals(store, project, token, show) {
       store.apply(body.changes);
     }
     await draw();
+    return null;
   }
 }

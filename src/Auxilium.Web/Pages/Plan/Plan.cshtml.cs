@@ -25,7 +25,7 @@ public sealed class PlanModel(PlanStore store, PlanEdits edits, PlanViews views,
             directory.Select(p => p.Name),
             rights == "look" ? teams.Where(t => plan.Schedule.Plan.FindPerson(t.Key) is not null).ToDictionary() : teams,
             plan.Schedule.Plan.Calendars.Select(c => new { c.Id, c.Name }),
-            (await proposals.OpenAsync(id, cancel)).Count);
+            await proposals.CountAsync(id, cancel));
         Show(id, look, rights, me, views.Of(plan), await edits.LastAsync(plan, me, cancel), more);
         return Page();
     }
