@@ -17,6 +17,7 @@ const LAYERS = /** @type {const} */ (["back", "trays", "tails", "links", "names"
 const STRETCH = 240; // pixels by which the picture goes on when one scrolls to the side
 const REST = 160; // milliseconds after which zooming has come to rest, and is drawn in full
 const AROUND = 300; // pixels that are drawn on either side of what is in sight
+const GLIDE = 200; // milliseconds after which bars have glided to their places
 const STRETCHED = [0.62, 1.6]; // how far what is drawn is stretched while one zooms, before it is drawn anew
 
 export class Timeline {
@@ -31,6 +32,7 @@ export class Timeline {
   /** Where the drawn stretch begins. */ #from = -1;
   /** @type {ReturnType<typeof setTimeout> | undefined} */ #rest;
   /** All that the picture was drawn from. @type {unknown[]} */ #drawn = [];
+  /** Until when bars may be gliding. */ #glides = 0;
   /** The scale of the picture, and what was at the left edge of the board. @type {{ scale: Scale, left: number } | null} */ #picture =
     null;
 
@@ -51,6 +53,14 @@ export class Timeline {
       this.#body.append(this.#layers[name]);
     }
     element.append(this.#head, this.#body);
+    // Whoever types on does not wait for bars: they are where they go at once, and the next edit has the machine to itself.
+    document.addEventListener(
+      "keydown",
+      () => {
+        if (performance.now() < this.#glides) this.#body.classList.add("is-settled");
+      },
+      { capture: true },
+    );
   }
 
   /** Pixels of the timeline in sight. */
@@ -81,6 +91,8 @@ export class Timeline {
       this.#sight.settle();
       return;
     }
+    this.#body.classList.remove("is-settled");
+    this.#glides = performance.now() + GLIDE;
     const shapes = bodyShapes(this.#store, this.scale, this.#view(first, last, height));
     for (const name of LAYERS) patch(this.#layers[name], shapes[name]);
     this.#drawHead();
