@@ -54,7 +54,10 @@ public class NoticesTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Equal(HttpStatusCode.OK, said.Status);
         Assert.Contains("Imke Varga mentions you on Mix the paint", (await NoticesAsync("tomas", project)).Single().Text, StringComparison.Ordinal);
         Assert.Empty(await NoticesAsync("imke", project));
-        Assert.Contains("mentions you", (await MailToAsync("tomas@tidewell.example", "Pots: ")).Body, StringComparison.Ordinal);
+        var mail = (await MailToAsync("tomas@tidewell.example", "Pots: ")).Body;
+        Assert.Contains("mentions you", mail, StringComparison.Ordinal);
+        // With the way to the task.
+        Assert.Matches($@"Pots: https?://[^\s/]+/projects/{project}#a\s*$", mail);
     }
 
     [Fact]

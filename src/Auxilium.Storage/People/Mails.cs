@@ -81,6 +81,9 @@ public sealed class Mails(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
         await db.Invitations.Where(i => i.EndsAt < month).ExecuteDeleteAsync(cancel);
     }
 
+    /// <summary>Stands in a body for where this installation is, which is known when the mail is sent.</summary>
+    public const string Address = "{address}";
+
     internal static MailRow Row(string to, string subject, string body, DateTime now) =>
         new() { Id = Guid.CreateVersion7(), To = to, Subject = subject, Body = body, MadeAt = now, NotBefore = now };
 }

@@ -124,7 +124,7 @@ public sealed class NoticeBook(IDbContextFactory<AuxiliumDb> databases, TimeProv
             await PlanNews.TellAsync(db, $"{PlanNews.Notice} {account.Id}", cancel);
             if (how != ByMail.AtOnce || account.Email is not { } mail) continue;
             var name = await db.Projects.Where(p => p.Id == project).Select(p => p.Name).SingleAsync(cancel);
-            db.Mails.Add(Mails.Row(mail, $"{name}: {(shortened.Length > 80 ? shortened[..79] + "…" : shortened)}", $"{shortened}\n\n{name}\n", now));
+            db.Mails.Add(Mails.Row(mail, $"{name}: {(shortened.Length > 80 ? shortened[..79] + "…" : shortened)}", $"{shortened}\n\n{name}: {Mails.Address}/projects/{project}{(task is null ? "" : $"#{task}")}\n", now));
             await PlanNews.TellAsync(db, PlanNews.Mail, cancel);
         }
     }

@@ -82,7 +82,7 @@ internal sealed class WatchJob(OneRunner runner, NoticeWatch watch, Today today)
 
 /// <summary>Sends the mails that are due.</summary>
 [DisallowConcurrentExecution]
-internal sealed class MailJob(OneRunner runner, Mails mails, MailServer server) : IJob
+internal sealed class MailJob(OneRunner runner, Mails mails, MailServer server, OwnAddress address) : IJob
 {
     internal const int Number = 2;
 
@@ -91,7 +91,7 @@ internal sealed class MailJob(OneRunner runner, Mails mails, MailServer server) 
         while (await mails.ClaimAsync(cancellationToken) is { } mail)
         {
             // What was claimed is not cut short: it would never be known whether it went.
-            if (await server.SendAsync(mail.Id, mail.To, mail.Subject, mail.Body, CancellationToken.None) is var (why, forGood)) await mails.RefusedAsync(mail, why, forGood, CancellationToken.None);
+            if (await server.SendAsync(mail.Id, mail.To, mail.Subject, mail.Body.Replace(Mails.Address, address.Of(""), StringComparison.Ordinal), CancellationToken.None) is var (why, forGood)) await mails.RefusedAsync(mail, why, forGood, CancellationToken.None);
             else await mails.SentAsync(mail.Id, CancellationToken.None);
         }
     }, cancellationToken);
