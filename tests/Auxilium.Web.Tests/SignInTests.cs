@@ -149,6 +149,31 @@ public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
     }
 
     [Fact]
+    public async Task Who_gets_in_and_who_does_not_is_logged_without_what_was_typed()
+    {
+        using var kept = new KeptLog();
+        await using var app = demo.App.WithWebHostBuilder(builder => builder.ConfigureLogging(logging => logging.AddProvider(kept)));
+        var (person, link) = await InviteAsync("Watched Door", "watched@tidewell.example");
+        var client = app.CreateClient();
+        await PostAsync(client, link, new() { ["Password"] = Good, ["Again"] = Good });
+        Assert.Contains($"{person} signed in from ", kept.Text, StringComparison.Ordinal);
+        await SignInAsync(app.CreateClient(), "nobody-of-here@tidewell.example", Good);
+        Assert.Contains("A sign-in as nobody of here from ", kept.Text, StringComparison.Ordinal);
+        for (var i = 0; i < 9; i++) await SignInAsync(app.CreateClient(), "watched@tidewell.example", "a wrong password of mine");
+        Assert.Contains($"A sign-in as {person} from ", kept.Text, StringComparison.Ordinal);
+        Assert.Contains("the account is closed for a while", kept.Text, StringComparison.Ordinal);
+        using var forbidden = await client.GetAsync("/people/new");
+        Assert.Contains($"{person} asked for GET people/new", kept.Text, StringComparison.Ordinal);
+        var program = app.CreateClient();
+        program.DefaultRequestHeaders.Authorization = new("Bearer", "auxilium_not-one-of-ours");
+        using var unknown = await program.GetAsync("/api/v1/projects");
+        Assert.Contains("A token from ", kept.Text, StringComparison.Ordinal);
+        await PostAsync(client, "/account", "/account?handler=Everywhere", []);
+        Assert.Contains($"{person} signed out from ", kept.Text, StringComparison.Ordinal);
+        foreach (var typed in new[] { "nobody-of-here@", "watched@", Good, "a wrong password", "not-one-of-ours" }) Assert.DoesNotContain(typed, kept.Text, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task Too_many_tries_at_a_door_are_told_to_wait()
     {
         using var database = new TestDatabase();

@@ -110,12 +110,13 @@ internal sealed class InProjectHandler(ProjectRoles roles) : AuthorizationHandle
 }
 
 /// <summary>To whom a project does not exist is told so, and not that they may not.</summary>
-internal sealed class NotThereResult : IAuthorizationMiddlewareResultHandler
+internal sealed class NotThereResult(AccessLog log) : IAuthorizationMiddlewareResultHandler
 {
     private readonly AuthorizationMiddlewareResultHandler _usual = new();
 
     public Task HandleAsync(RequestDelegate next, HttpContext context, AuthorizationPolicy policy, PolicyAuthorizationResult authorizeResult)
     {
+        if (authorizeResult.Forbidden) log.NotAllowed(context.User.FindFirstValue(ClaimTypes.NameIdentifier), $"{context.Request.Method} {(context.GetEndpoint() as RouteEndpoint)?.RoutePattern.RawText}");
         if (authorizeResult is { Forbidden: true, AuthorizationFailure.FailureReasons: { } reasons } && reasons.Any(r => r.Message == InProjectHandler.NotThere))
         {
             if (SignInCookies.IsForPrograms(context)) return Results.Problem("There is no such project, or you have no part in it any more.", statusCode: StatusCodes.Status404NotFound).ExecuteAsync(context);

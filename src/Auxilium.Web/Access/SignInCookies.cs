@@ -22,6 +22,7 @@ internal static class SignInCookies
     {
         services.AddSingleton<SessionTickets>();
         services.AddSingleton<WrongTokens>();
+        services.AddSingleton<AccessLog>();
         services.AddOptions<CookieAuthenticationOptions>(IdentityConstants.ApplicationScheme).PostConfigure<SessionTickets>((cookie, tickets) =>
         {
             cookie.SessionStore = tickets;
@@ -82,11 +83,12 @@ internal static class SignInCookies
 /// Keeps what a cookie stands for in the database: the cookie has only a key. So a session ends everywhere at once, and who is
 /// signed in may always do what they may do now.
 /// </summary>
-internal sealed class SessionTickets(IHttpContextAccessor contexts, Sessions sessions, TimeProvider clock) : ITicketStore
+internal sealed class SessionTickets(IHttpContextAccessor contexts, Sessions sessions, TimeProvider clock, AccessLog log) : ITicketStore
 {
     public Task<string> StoreAsync(AuthenticationTicket ticket)
     {
         var person = ticket.Principal.FindFirstValue(ClaimTypes.NameIdentifier)!;
+        log.SignedIn(person);
         return sessions.StartAsync(person, contexts.HttpContext?.Request.Headers.UserAgent.ToString() ?? "", ticket.Properties.IsPersistent, EndOf(ticket));
     }
 
@@ -121,7 +123,7 @@ internal sealed class WrongTokens : IDisposable
 }
 
 /// <summary>Signs programs in by <c>Authorization: Bearer auxilium_…</c>.</summary>
-internal sealed class TokenSignIn(IOptionsMonitor<AuthenticationSchemeOptions> options, ILoggerFactory logger, UrlEncoder encoder, Tokens tokens, WrongTokens wrong)
+internal sealed class TokenSignIn(IOptionsMonitor<AuthenticationSchemeOptions> options, ILoggerFactory logger, UrlEncoder encoder, Tokens tokens, WrongTokens wrong, AccessLog log)
     : AuthenticationHandler<AuthenticationSchemeOptions>(options, logger, encoder)
 {
     public const string SchemeName = "Token";
@@ -135,6 +137,7 @@ internal sealed class TokenSignIn(IOptionsMonitor<AuthenticationSchemeOptions> o
         if (header.StartsWith(Bearer + Tokens.Prefix, StringComparison.Ordinal) && await tokens.FindAsync(header[Bearer.Length..], Context.RequestAborted) is { } who)
             return AuthenticateResult.Success(new AuthenticationTicket(Rights.ToPrincipal(who, SchemeName), SchemeName));
         wrong.Count(Context);
+        log.TokenRefused();
         return AuthenticateResult.Fail("This token is not known, was revoked or has run out. Send “Authorization: Bearer auxilium_…”.");
     }
 

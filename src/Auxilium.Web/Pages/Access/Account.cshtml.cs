@@ -13,7 +13,7 @@ namespace Auxilium.Web.Pages.Access;
 /// <summary>One's own account: password, second step, sessions, notices, calendar, tokens.</summary>
 [Authorize(Rights.OwnAccount)]
 [RequestSizeLimit(64 * 1024)]
-public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Account> signIn, Sessions sessions, Tokens tokens, Feeds feeds, NoticeBook notices, Letters letters, OwnAddress address, TimeProvider clock) : PasswordPage
+public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Account> signIn, Sessions sessions, Tokens tokens, Feeds feeds, NoticeBook notices, Letters letters, OwnAddress address, TimeProvider clock, AccessLog log) : PasswordPage
 {
     private const int SpareCodeCount = 10;
 
@@ -77,6 +77,7 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
         if (!IsPasswordGood(Address)) return Page();
         if (HasPassword) await accounts.ChangePasswordAsync(_account, Current!, Password!);
         else await accounts.AddPasswordAsync(_account, Password!);
+        log.Changed(_account.Id, "password");
         await sessions.SignOutAsync(_account.Id, allBut: User.SessionId(), cancel: cancel);
         if (Address is { } mail) await letters.PasswordChangedAsync(User.Identity!.Name!, mail, cancel);
         return Done("Your password is changed. Everywhere else you were signed out.");
@@ -101,6 +102,7 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
             return Page();
         }
         await accounts.SetTwoFactorEnabledAsync(_account, true);
+        log.Changed(_account.Id, "second step, which is on now");
         return await OnPostSpareCodesAsync(cancel);
     }
 
@@ -117,6 +119,7 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
     {
         await LoadAsync(cancel);
         await accounts.SetTwoFactorEnabledAsync(_account, false);
+        log.Changed(_account.Id, "second step, which is off now");
         await accounts.ResetAuthenticatorKeyAsync(_account);
         return Done("The second step is off.");
     }
@@ -129,6 +132,7 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
 
     public async Task<IActionResult> OnPostEverywhereAsync(CancellationToken cancel)
     {
+        log.SignedOut(User.PersonId());
         await sessions.SignOutAsync(User.PersonId(), cancel: cancel);
         await signIn.SignOutAsync();
         return Redirect("/sign-in");

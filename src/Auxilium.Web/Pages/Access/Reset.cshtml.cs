@@ -1,6 +1,7 @@
 using System.Text;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
+using Auxilium.Web.Access;
 using Auxilium.Web.Mail;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Identity;
@@ -14,7 +15,7 @@ namespace Auxilium.Web.Pages.Access;
 [AllowAnonymous]
 [EnableRateLimiting(Api.Limits.Doors)]
 [RequestSizeLimit(64 * 1024)]
-public sealed class ResetModel(UserManager<Account> accounts, Sessions sessions, Storage.People.Directory directory, Letters letters) : PasswordPage
+public sealed class ResetModel(UserManager<Account> accounts, Sessions sessions, Storage.People.Directory directory, Letters letters, AccessLog log) : PasswordPage
 {
     public async Task<IActionResult> OnPostAsync(string person, string token, CancellationToken cancel)
     {
@@ -28,6 +29,7 @@ public sealed class ResetModel(UserManager<Account> accounts, Sessions sessions,
         }
         await accounts.SetLockoutEndDateAsync(account!, null);
         await sessions.SignOutAsync(account!.Id, cancel: cancel);
+        log.Changed(account.Id, "password");
         if (account.Email is { } mail && await directory.FindAsync(account.Id, cancel) is { } row) await letters.PasswordChangedAsync(row.Name, mail, cancel);
         Say("Your password is new. Sign in with it.");
         return Redirect("/sign-in");

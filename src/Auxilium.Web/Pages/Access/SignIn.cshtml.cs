@@ -1,5 +1,6 @@
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
+using Auxilium.Web.Access;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc;
@@ -14,7 +15,7 @@ public sealed record DemoFace(string Id, string Name, string Initials, string Pa
 [AllowAnonymous]
 [EnableRateLimiting(Api.Limits.Doors)]
 [RequestSizeLimit(64 * 1024)]
-public sealed class SignInModel(SignInManager<Account> signIn, UserManager<Account> accounts, Organisation organisation, Storage.People.Directory directory) : FormPage
+public sealed class SignInModel(SignInManager<Account> signIn, UserManager<Account> accounts, Organisation organisation, Storage.People.Directory directory, AccessLog log) : FormPage
 {
     [BindProperty(SupportsGet = true)]
     public string? To { get; set; }
@@ -47,12 +48,14 @@ public sealed class SignInModel(SignInManager<Account> signIn, UserManager<Accou
             var result = await signIn.PasswordSignInAsync(account, Password, Stay, lockoutOnFailure: true);
             if (result.Succeeded) return Onward();
             if (result.RequiresTwoFactor) return RedirectToPage("/Access/SecondStep", new { To, Stay });
+            log.Refused(account.Id, result.IsLockedOut);
             // The same words whether the address is known, the password wrong or the account locked: they tell nothing about who is here.
             Wrong(nameof(Password), Refused);
         }
         else
         {
             // As slow as a password that is wrong.
+            log.Refused(null);
             accounts.PasswordHasher.HashPassword(new Account(), Password.Length > 200 ? "" : Password);
             Wrong(nameof(Password), Refused);
         }

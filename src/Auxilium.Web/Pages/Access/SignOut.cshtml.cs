@@ -9,12 +9,13 @@ namespace Auxilium.Web.Pages.Access;
 
 /// <summary>Signs this browser out.</summary>
 [Authorize(Rights.OwnAccount)]
-public sealed class SignOutModel(SignInManager<Account> signIn) : PageModel
+public sealed class SignOutModel(SignInManager<Account> signIn, AccessLog log) : PageModel
 {
     public IActionResult OnGet() => Redirect("/account");
 
     public async Task<IActionResult> OnPostAsync()
     {
+        log.SignedOut(User.PersonId());
         await signIn.SignOutAsync();
         return Redirect("/sign-in");
     }
