@@ -182,14 +182,21 @@ export function followLive(store, project, me, outbox, heard) {
   function mark() {
     const layer = document.querySelector("#list .list-body");
     if (!layer) return;
-    const on = new Map(others.flatMap((one) => (one.task && store.line.has(one.task) ? [[one.task, one]] : [])));
+    /** @type {Map<string, Here[]>} */ const on = new Map();
+    for (const one of others) {
+      if (!one.task || !store.line.has(one.task)) continue;
+      on.set(one.task, [...(on.get(one.task) ?? []), one]);
+    }
     const badges = /** @type {HTMLElement[]} */ ([...layer.querySelectorAll(".here-badge")]);
     for (const badge of badges) if (!on.has(badge.dataset.on ?? "")) badge.remove();
-    for (const [task, { initials, hue, name }] of on) {
+    for (const [task, here] of on) {
+      const [{ initials, hue }] = here;
+      const names = [...new Set(here.map(({ name }) => name))];
+      const title = names.length === 1 ? `${names[0]} is here` : `${names.join(", ")} are here`;
       let badge = badges.find((known) => known.dataset.on === task);
-      if (!badge || badge.title !== `${name} is here`) {
+      if (badge?.title !== title) {
         badge?.remove();
-        badge = face(initials, hue, `${name} is here`);
+        badge = face(names.length === 1 ? initials : `${initials} +${names.length - 1}`, hue, title);
         badge.classList.add("here-badge");
         badge.dataset.on = task;
         layer.append(badge);
