@@ -3,6 +3,7 @@
 import assert from "node:assert/strict";
 import test from "node:test";
 import { Between } from "../../src/Auxilium.Web/Frontend/plan/timeline/between.js";
+import { settle } from "../../src/Auxilium.Web/Frontend/plan/gauge.js";
 import { linkPath, sideLinkPath } from "../../src/Auxilium.Web/Frontend/plan/timeline/link-path.js";
 import { dayAt, scaleFor } from "../../src/Auxilium.Web/Frontend/plan/timeline/scale.js";
 import { headShapes } from "../../src/Auxilium.Web/Frontend/plan/timeline/head-shapes.js";
@@ -276,4 +277,20 @@ test("words above the timeline never lie on each other", () => {
     for (let i = 1; i < spans.length; i++)
       assert.ok(spans[i - 1][1] <= spans[i][0], `${spans[i - 1][2]} on ${spans[i][2]}`);
   }
+});
+
+test("what is written above the project line never runs into something else, however narrow it is", () => {
+  const wide = { start: 84, done: 66, finish: 112, deadline: 150 };
+  for (let width = 420; width <= 1600; width += 20)
+    for (let doneAt = 0; doneAt <= 100; doneAt += 10)
+      for (const finishAt of [5, 60, 100]) {
+        const { done, finish, name } = settle(width, wide, doneAt, finishAt);
+        const isBelow = name("late") === "late below";
+        assert.ok(done >= wide.start, `${width} ${doneAt}`);
+        assert.ok(finish >= done + wide.done, `${width} ${doneAt}`);
+        // In a line with the deadline there is room for it.
+        if (!isBelow) assert.ok(finish + wide.finish <= width - wide.deadline + 0.5, `${width} ${doneAt} ${finishAt}`);
+      }
+  const { done, finish } = settle(1000, { ...wide, deadline: 0 }, 50, 80);
+  assert.deepEqual([done, finish], [500, 744]);
 });

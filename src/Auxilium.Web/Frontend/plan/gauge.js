@@ -95,10 +95,12 @@ function draw(gauge, store, width, typeface) {
 
 /** @typedef {{ start: number, done: number, finish: number, deadline: number }} Widths pixels; 0 where nothing is written */
 
-const pen = document.createElement("canvas").getContext("2d");
+/** What words are measured with. @type {CanvasRenderingContext2D | null} */
+let pen = null;
 
 /** @param {string} typeface @param {Record<keyof Widths, string>} texts @returns {Widths} */
 function widths(typeface, { start, done, finish, deadline }) {
+  pen ??= document.createElement("canvas").getContext("2d");
   /** @param {string} text @param {number} weight */
   const wide = (text, weight) => {
     if (!pen || text === "") return 0;
@@ -109,7 +111,7 @@ function widths(typeface, { start, done, finish, deadline }) {
 }
 
 /** Puts the two middle labels near their marks without touching the outer ones. @param {number} width @param {Widths} wide @param {number} doneAt percent @param {number} finishAt percent */
-function settle(width, wide, doneAt, finishAt) {
+export function settle(width, wide, doneAt, finishAt) {
   const gap = 14;
   const all = wide.start + wide.done + wide.finish + wide.deadline + (wide.deadline ? 4 : 3) * gap;
   // Where there is no room for all of them in a line, the deadline goes under the rule.
