@@ -294,3 +294,33 @@ test("what is written above the project line never runs into something else, how
   const { done, finish } = settle(1000, { ...wide, deadline: 0 }, 50, 80);
   assert.deepEqual([done, finish], [500, 744]);
 });
+
+test("no date above the timeline runs into another, at any scale and wherever one looks", () => {
+  const store = aStore([aRow("a", { start: at("2026-11-02T09:00"), finish: at("2029-02-02T18:00") })]);
+  const project = { ...store.project, finishBy: at("2027-05-07T18:00") };
+  for (let day = 0.26; day < 880; day *= 1.22) {
+    const scale = scaleFor(day, project, store.rows);
+    for (const part of [0, 0.21, 0.5, 0.83])
+      for (const weeks of /** @type {const} */ (["dates", "iso", "us"])) {
+        const left = Math.max(0, (scale.width - 900) * part);
+        const words = headShapes(project, scale, left, left + 900, weeks).filter(({ tag }) => tag === "text");
+        for (const y of new Set(words.map((word) => word.at.y))) {
+          const spans = words
+            .filter((word) => word.at.y === y)
+            .map((word) => {
+              const wide = (word.text ?? "").length * 5.6;
+              const x = Number(word.at.x);
+              const from = word.at["text-anchor"] === "middle" ? x - wide / 2 : x;
+              return { from, to: from + wide, text: word.text };
+            })
+            .toSorted((a, b) => a.from - b.from);
+          for (const [i, { from, text }] of spans.entries())
+            if (i > 0)
+              assert.ok(
+                from >= spans[i - 1].to - 2,
+                `${day.toFixed(2)} ${weeks} ${part}: ${spans[i - 1].text} | ${text}`,
+              );
+        }
+      }
+  }
+});
