@@ -157,22 +157,41 @@ test("the scale follows the wheel about the pointer, from hours to years, and fi
 
 test("a little zoom stretches what is drawn to where it then comes to rest", async ({ page, plan }) => {
   await plan.open("Lantern Regatta");
-  await expect(page.locator(".time-body.is-still")).toHaveCount(0);
-  const edges = () =>
-    page.evaluate(() => {
-      const bar = document.querySelector('[data-bar] .bar[class*="sets-finish"]')?.getBoundingClientRect();
-      const today = document.querySelector(".time-head .today-tab")?.getBoundingClientRect();
-      return [bar?.left ?? 0, bar?.right ?? 0, (today?.left ?? 0) + (today?.width ?? 0) / 2];
-    });
-  const before = await edges();
-  for (const deltaY of [-90, 60]) {
-    await page.locator("#timeline").dispatchEvent("wheel", { deltaY, ctrlKey: true, clientX: 900, clientY: 400 });
-    await expect(page.locator(".time-body")).toHaveClass(/is-stretched/);
-    const stretched = await edges();
+  /** Turns the wheel, and looks before the page can do anything else. @param {number} deltaY @param {number} [down] pixels to scroll down after that */
+  const turn = (deltaY, down = 0) =>
+    page.evaluate(
+      ([by, further]) => {
+        const edges = () => {
+          const bar = document.querySelector('[data-bar] .bar[class*="sets-finish"]')?.getBoundingClientRect();
+          const today = document.querySelector(".time-head .today-tab")?.getBoundingClientRect();
+          return [bar?.left ?? 0, bar?.right ?? 0, (today?.left ?? 0) + (today?.width ?? 0) / 2];
+        };
+        const before = edges();
+        if (by !== 0)
+          document
+            .getElementById("timeline")
+            ?.dispatchEvent(new WheelEvent("wheel", { deltaY: by, ctrlKey: true, clientX: 900, clientY: 400 }));
+        const turned = edges();
+        const isStretched = document.querySelector(".time-body.is-stretched") !== null;
+        const board = document.getElementById("board");
+        if (board) board.scrollTop += further;
+        return { before, turned, isStretched };
+      },
+      [deltaY, down],
+    );
+  // The last is scrolled down meanwhile, which moves nothing to the side.
+  for (const [deltaY, down] of [
+    [-90, 0],
+    [60, 0],
+    [-60, 40],
+  ]) {
     await expect(page.locator(".time-body")).not.toHaveClass(/is-stretched|is-still/);
-    const rested = await edges();
-    for (const [i, x] of rested.entries()) expect(Math.abs(x - stretched[i]), `${stretched} ${rested}`).toBeLessThan(2);
-    expect(Math.max(...rested.map((x, i) => Math.abs(x - before[i])))).toBeGreaterThan(10);
+    const { before, turned, isStretched } = await turn(deltaY, down);
+    expect(isStretched).toBe(true);
+    expect(Math.max(...turned.map((x, i) => Math.abs(x - before[i])))).toBeGreaterThan(10);
+    await expect(page.locator(".time-body")).not.toHaveClass(/is-stretched|is-still/);
+    const { before: rested } = await turn(0);
+    for (const [i, x] of rested.entries()) expect(Math.abs(x - turned[i]), `${turned} ${rested}`).toBeLessThan(2);
   }
 });
 

@@ -37,8 +37,11 @@ export class Sight {
 
   /** @param {{ top?: number, left?: number }} to */
   scroll({ top = this.top, left = this.left }) {
-    if (top === this.top && left === this.left) return;
-    this.#board.scrollTo(left, top);
+    if (top !== this.top) this.#board.scrollTop = top;
+    if (left !== this.left) {
+      this.#board.scrollLeft = left;
+      this.left = this.#board.scrollLeft;
+    }
     this.#place();
   }
 
@@ -56,6 +59,7 @@ export class Sight {
 
   #place() {
     this.top = this.#board.scrollTop;
-    this.left = this.#board.scrollLeft;
+    // Where the left edge is about to go counts, and not where it is until then.
+    if (!this.#isAimed) this.left = this.#board.scrollLeft;
   }
 }

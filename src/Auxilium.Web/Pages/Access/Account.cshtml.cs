@@ -1,8 +1,8 @@
-using System.Globalization;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
 using Auxilium.Web.Mail;
+using Auxilium.Web.Pages.Shared;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc;
@@ -182,7 +182,7 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
         return Done("The token no longer works.");
     }
 
-    public string Day(DateTime utc) => TimeZoneInfo.ConvertTimeFromUtc(utc, clock.LocalTimeZone).ToString("d MMM yyyy HH:mm", CultureInfo.InvariantCulture);
+    public string Day(DateTime utc) => clock.InWords(utc, "d MMM yyyy HH:mm");
 
     internal static string ScopeOf(TokenScope scope) => scope switch { TokenScope.Look => "reads", TokenScope.Report => "reads, reports and comments", _ => "does what you may in projects" };
 

@@ -1,7 +1,7 @@
-using System.Globalization;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
+using Auxilium.Web.Pages.Shared;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
@@ -22,5 +22,5 @@ public sealed class NoticesModel(NoticeBook notices, TimeProvider clock) : PageM
 
     public bool IsNew(NoticeRow notice) => notice.ReadAt is null;
 
-    public string When(DateTime utc) => TimeZoneInfo.ConvertTimeFromUtc(utc, clock.LocalTimeZone).ToString("ddd d MMM HH:mm", CultureInfo.InvariantCulture);
+    public string When(DateTime utc) => clock.InWords(utc, "ddd d MMM HH:mm");
 }

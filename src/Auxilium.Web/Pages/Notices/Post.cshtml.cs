@@ -1,8 +1,8 @@
-using System.Globalization;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
 using Auxilium.Web.Mail;
+using Auxilium.Web.Pages.Shared;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
@@ -29,7 +29,7 @@ public sealed class PostModel(Mails mails, MailServer server, TimeProvider clock
         Response.Headers.CacheControl = "no-store";
     }
 
-    public string When(DateTime utc) => TimeZoneInfo.ConvertTimeFromUtc(utc, clock.LocalTimeZone).ToString("ddd d MMM HH:mm", CultureInfo.InvariantCulture);
+    public string When(DateTime utc) => clock.InWords(utc, "ddd d MMM HH:mm");
 
     internal static string StateOf(MailRow mail) => mail.State switch
     {

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 using Auxilium.Storage;
@@ -6,6 +5,7 @@ using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
 using Auxilium.Web.Mail;
+using Auxilium.Web.Pages.Shared;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc;
@@ -87,7 +87,7 @@ public sealed class SharingModel(PlanStore store, ProjectRoles roles, ShareLinks
         return Done("The link no longer opens.");
     }
 
-    public string Day(DateTime utc) => TimeZoneInfo.ConvertTimeFromUtc(utc, clock.LocalTimeZone).ToString("d MMM yyyy", CultureInfo.InvariantCulture);
+    public string Day(DateTime utc) => clock.InWords(utc, "d MMM yyyy");
 
     internal static string WordOf(string column) => SharedColumns.All.FirstOrDefault(c => c.Column == column).Word ?? column;
 
