@@ -111,6 +111,8 @@ public class PlanDocumentTests
     [InlineData("$.tasks[1].checklist[1].text", "\"\"", "missing")]
     [InlineData("$.tasks[1].references[0].address", "\"javascript:alert(1)\"", "references")]
     [InlineData("$.links[0].kind", "\"FX\"", "value")]
+    [InlineData("$.links[0].kind", "\"finishToStart\"", "value")]
+    [InlineData("$.project.scheduleFrom", "\"from the very beginning\"", "value")]
     [InlineData("$.links[0].elapsed", "\"yes\"", "type")]
     [InlineData("$.links[1].to", "\"p1\"", "linkToOwnPhase")]
     [InlineData("$.links[0].from", "\"m1\"", "linkToItself")]

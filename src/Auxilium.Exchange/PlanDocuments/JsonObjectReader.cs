@@ -28,6 +28,9 @@ internal sealed class ErrorList
 /// </summary>
 internal sealed class JsonObjectReader(JsonElement element, string path, ErrorList errors)
 {
+    /// <summary>One of some words is read in full, so that it can be said which there are.</summary>
+    public const int LongestWord = 100;
+
     private readonly HashSet<string> _asked = [];
 
     public string Path => path;

@@ -11,8 +11,9 @@ internal static class LinkReader
         var links = ImmutableArray.CreateBuilder<PlanLink>();
         foreach (var at in root.Objects("links", LinkRules.MostLinks))
         {
-            var kind = Array.IndexOf(PlanDocumentNames.LinkKinds, at.Text("kind", 10) ?? "FS");
-            if (kind < 0 && at.Has("kind")) at.Error("kind", "value", $"This is not a kind of link: give one of {string.Join(", ", PlanDocumentNames.LinkKinds)}.");
+            var word = at.Text("kind", JsonObjectReader.LongestWord);
+            var kind = Array.IndexOf(PlanDocumentNames.LinkKinds, word ?? "FS");
+            if (kind < 0) at.Error("kind", "value", $"“{word}” is not a kind of link: give one of {string.Join(", ", PlanDocumentNames.LinkKinds)}.");
             var link = new PlanLink(End(at, "from", tasks), End(at, "to", tasks), at.Length("lag", units, signed: true) ?? Length.Zero, (LinkKind)Math.Max(0, kind), at.Flag("elapsed"));
             links.Add(link);
             at.Done();

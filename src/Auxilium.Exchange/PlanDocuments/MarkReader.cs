@@ -10,7 +10,7 @@ internal static class MarkReader
     /// <summary>What more hands do.</summary>
     public static MoreHands? Hands(JsonObjectReader at)
     {
-        var text = at.Text("moreHands", 20);
+        var text = at.Text("moreHands", JsonObjectReader.LongestWord);
         if (text is null) return null;
         foreach (var hands in Enum.GetValues<MoreHands>())
             if (PlanDocumentNames.Camel(hands.ToString()) == text)
@@ -21,7 +21,7 @@ internal static class MarkReader
 
     public static string? Colour(JsonObjectReader at)
     {
-        var colour = at.Text("colour", 20);
+        var colour = at.Text("colour", JsonObjectReader.LongestWord);
         if (colour is not null && !TaskMarks.Colours.Contains(colour)) at.Error("colour", "value", $"“{colour}” is not a colour of rows: use one of {string.Join(", ", TaskMarks.Colours)}.");
         return colour;
     }
@@ -101,7 +101,7 @@ internal static class MarkReader
     private static T? Named<T>(JsonObjectReader at, string field)
         where T : struct, Enum
     {
-        var name = at.RequiredText(field, 20);
+        var name = at.RequiredText(field, JsonObjectReader.LongestWord);
         if (name.Length == 0) return null;
         foreach (var value in Enum.GetValues<T>())
             if (PlanDocumentNames.Camel(value.ToString()) == name)

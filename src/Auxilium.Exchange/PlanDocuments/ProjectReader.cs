@@ -28,7 +28,7 @@ internal static class ProjectReader
             if (!root.Has("project")) errors.Add("$.project", "missing", "“project” is missing: a plan needs at least a name and a start.");
             return new ReadProject(new ProjectSettings { Name = "" }, AnyDay, null, null, null);
         }
-        var fromFinish = at.Text("scheduleFrom", 20) is { } from && Known(at, "scheduleFrom", from, "start", "finish") && from == "finish";
+        var fromFinish = at.Text("scheduleFrom", JsonObjectReader.LongestWord) is { } from && Known(at, "scheduleFrom", from, "start", "finish") && from == "finish";
         var (start, finish) = (at.Date("start"), at.Date("finish"));
         if (!fromFinish && !at.Has("start")) at.Error("start", "missing", "“start” is missing: give the day the project starts.");
         if (fromFinish && !at.Has("finish")) at.Error("finish", "missing", "“finish” is missing: a project scheduled from its finish has the day it must be finished.");
@@ -39,7 +39,7 @@ internal static class ProjectReader
             Note = at.Text("note", PlanTask.LongestNote) ?? "",
             Coordinator = Reference(at, "coordinator", [.. people.Select(p => p.Id)], "person"),
             ScheduleFrom = fromFinish ? ScheduleFrom.Finish : ScheduleFrom.Start,
-            FloatTo = at.Text("floatTo", 20) is { } to && Known(at, "floatTo", to, "projectFinish", "finishBy") && to == "finishBy" ? FloatTarget.FinishBy : FloatTarget.ProjectFinish,
+            FloatTo = at.Text("floatTo", JsonObjectReader.LongestWord) is { } to && Known(at, "floatTo", to, "projectFinish", "finishBy") && to == "finishBy" ? FloatTarget.FinishBy : FloatTarget.ProjectFinish,
             MoveUnfinishedWork = at.Flag("moveUnfinishedWork"),
             Calendar = Reference(at, "calendar", calendars, "calendar"),
             Units = units,
