@@ -73,6 +73,10 @@ test("a link keeps to its trunk until something is in the way, and goes past tha
   const next = linkPath({ x: 100, y: 15 }, { x: 100, y: 135 }, true, new Between(0, 4, 30, extentOf));
   assert.ok(!crosses(next.path, 2, [90, 180]), next.path);
   assert.match(next.path, /L95 135$/);
+  // Where there is no way past before the bar that it goes to, there may be one on the left.
+  const left = linkPath({ x: 100, y: 15 }, { x: 150, y: 135 }, true, new Between(0, 4, 30, extentOf));
+  assert.ok(!crosses(left.path, 2, [90, 180]), left.path);
+  assert.match(left.path, /L145 135$/);
   // Where there is no way past, it takes the straight one, behind the bar.
   const wide = new Between(0, 4, 30, () => [0, 1000]);
   assert.ok(crosses(linkPath({ x: 100, y: 15 }, { x: 400, y: 135 }, true, wide).path, 2, [0, 1000]));

@@ -21,7 +21,7 @@ export function linkPath(from, to, tall, between) {
   const side = { x: to.x - 5, y: to.y };
   if (to.x >= from.x + 16) {
     const trunk = Math.min(from.x + 7, to.x - 9);
-    const points = [from, ...past(trunk, from.y, between, to.x - 9), { x: 0, y: to.y }, side];
+    const points = [from, ...past(trunk, from.y, between, [to.x - 9, from.x - ASIDE]), { x: 0, y: to.y }, side];
     return { path: rounded(turned(points)), arrow: intoSide };
   }
   if (to.x >= from.x - 4) {
@@ -64,12 +64,12 @@ export function sideLinkPath(from, to, fromStart, toFinish, between) {
 
 /**
  * Down a trunk that all links from one end share, and beside it from where something is in the way.
- * @param {number} trunk @param {number} y where it begins @param {Between} between @param {number} most how far to the right it may go
+ * @param {number} trunk @param {number} y where it begins @param {Between} between @param {number[]} ways how far it may go to the right and, failing that, to the left
  * @returns {Point[]} the last one at the height where the line goes down for good
  */
-function past(trunk, y, between, most) {
+function past(trunk, y, between, [right, left]) {
   const before = between.blocked(trunk);
-  const free = before < 0 ? null : between.free(before, trunk, most);
+  const free = before < 0 ? null : (between.free(before, trunk, right) ?? between.free(before, trunk, left));
   if (free === null) return [{ x: trunk, y }];
   const gap = between.gapBefore(before);
   return [

@@ -15,6 +15,7 @@ import { linkPath, sideLinkPath } from "./link-path.js";
 const BAR = 18;
 const LEAST = 6;
 const LINE = 30; // what is drawn of a row is this high, in the middle of it
+const BESIDE = 14; // pixels between a bar and what stands beside it: the lines that leave the bar go down there
 const LETTER = 6.6; // pixels a letter beside a bar, near enough for lines to go past
 const MARK = 5; // the least width of days off that is still worth hatching
 
@@ -193,7 +194,7 @@ function extentAt(store, line, scale) {
   if (row.start === null || row.kind === "phase") return null;
   const end = endOf(row, line, scale).x + (row.kind === "milestone" ? 60 : 0);
   const label = labelOf(store, row);
-  return [startOf(row, line, scale).x, label ? end + 10 + label.length * LETTER : end];
+  return [startOf(row, line, scale).x, label ? end + BESIDE + label.length * LETTER : end];
 }
 
 /** @param {Link} link @param {[Row, number]} before @param {[Row, number]} after @param {Scale} scale @param {Between} between */
@@ -253,7 +254,7 @@ function labelOf(store, row) {
 /** @param {string} label @param {Row} row @param {number} at @param {Scale} scale @returns {Shape} */
 function labelShape(label, row, at, scale) {
   // A milestone's date stands there already.
-  const x = endOf(row, at, scale).x + (row.kind === "milestone" ? 64 : 10);
+  const x = endOf(row, at, scale).x + (row.kind === "milestone" ? 64 : BESIDE);
   return { key: "beside", tag: "text", at: { x, y: band(at, scale) + 19, class: "mark-label beside" }, text: label };
 }
 
