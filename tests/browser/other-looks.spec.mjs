@@ -198,6 +198,8 @@ test("in Chains links are seen from left to right, drawn, changed and taken away
   expect(await x("Permit")).toBeLessThan(await x("Posters"));
   expect(await x("Posters")).toBeLessThan(await x("Stalls up"));
   await expect(page.getByText("Linked to nothing")).toBeVisible();
+  // A task of one day says that day once.
+  await expect(box("Radio")).not.toContainText("–");
 
   const dot = page.locator('[data-dot="r"]');
   const [from, to] = [await dot.boundingBox(), await box("Stalls up").boundingBox()];

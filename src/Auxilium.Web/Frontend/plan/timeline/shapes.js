@@ -7,7 +7,7 @@
 /** @import { Shape } from "./svg.js" */
 import { ownerOf, rowSentence } from "../columns.js";
 import { firstWeekday } from "../look.js";
-import { dayOf, finishDayOf, short } from "../time.js";
+import { dayOf, finishDayOf, short, span } from "../time.js";
 import { tintOf } from "../tint.js";
 import { Between } from "./between.js";
 import { linkPath, sideLinkPath } from "./link-path.js";
@@ -247,7 +247,7 @@ function labelOf(store, row) {
   if (label === "label") return row.label ?? "";
   if (label === "progress") return row.progress > 0 ? `${Math.floor(row.progress)} %` : "";
   if (label === "dates" && row.start !== null && row.kind !== "milestone")
-    return `${short(dayOf(row.start))} – ${short(finishDayOf(row.finish))}`;
+    return span(dayOf(row.start), finishDayOf(row.finish));
   return "";
 }
 
