@@ -16,6 +16,7 @@ const BAR = 18;
 const LEAST = 6;
 const LINE = 30; // what is drawn of a row is this high, in the middle of it
 const BESIDE = 14; // pixels between a bar and what stands beside it: the lines that leave the bar go down there
+const TALL = 1200; // pixels in steps of which that is drawn what goes all the way down
 const LETTER = 6.6; // pixels a letter beside a bar, near enough for lines to go past
 const MARK = 5; // the least width of days off that is still worth hatching
 
@@ -38,40 +39,46 @@ export function bodyShapes(store, scale, view) {
   };
 }
 
+/** From where to where what goes all the way down is drawn: no further than what may come into sight soon, since all of it is painted. @param {Scale} scale @param {Viewport} view */
+function upright(scale, { first, last, bottom, height }) {
+  const y = Math.floor((first * scale.row) / TALL) * TALL;
+  return { y, height: Math.min(height, Math.ceil((Math.max(last * scale.row, bottom) + 1) / TALL) * TALL) - y };
+}
+
 /** @param {Store} store @param {Scale} scale @param {Viewport} view @param {Shape[]} bands @returns {Shape[]} */
 function backShapes(store, scale, view, bands) {
   /** @type {Shape[]} */ const shapes = [];
-  const { height } = view;
+  const { y, height } = upright(scale, view);
   for (const { from, to, name } of store.closed) {
     const x = scale.xOfDay(dayOf(from));
     const width = scale.xOfDay(dayOf(to)) - x;
     if (x > view.right || x + width < view.left || width < MARK) continue;
     const parts = name ? [{ key: "name", tag: "title", at: {}, text: name }] : [];
-    shapes.push({ key: `c${from}`, tag: "rect", at: { x, y: 0, width, height, class: "closed" }, parts });
+    shapes.push({ key: `c${from}`, tag: "rect", at: { x, y, width, height, class: "closed" }, parts });
   }
   shapes.push(...bands);
   const firstDay = Math.max(scale.firstDay, scale.firstDay + Math.floor(view.left / scale.day / 7) * 7);
   for (let day = firstDay + firstWeekday(store.look); scale.day > 6 && scale.xOfDay(day) < view.right; day += 7) {
     const x = scale.xOfDay(day);
-    shapes.push({ key: `g${day}`, tag: "line", at: { x1: x, y1: 0, x2: x, y2: height, class: "grid-line" } });
+    shapes.push({ key: `g${day}`, tag: "line", at: { x1: x, y1: y, x2: x, y2: y + height, class: "grid-line" } });
   }
   for (let at = view.first; at < view.last; at++) {
-    const y = (at + 1) * scale.row - 0.5;
+    const line = (at + 1) * scale.row - 0.5;
     shapes.push({
       key: `r${at}`,
       tag: "line",
-      at: { x1: view.left, y1: y, x2: view.right, y2: y, class: "row-line" },
+      at: { x1: view.left, y1: line, x2: view.right, y2: line, class: "row-line" },
     });
   }
   const today = scale.xOfDay(dayOf(store.project.today));
   shapes.push({
     key: "today",
     tag: "rect",
-    at: { x: today, y: 0, width: Math.max(3, scale.day), height, class: "today-column" },
+    at: { x: today, y, width: Math.max(3, scale.day), height, class: "today-column" },
   });
   if (store.project.finishBy !== null) {
     const x = scale.xOfDay(finishDayOf(store.project.finishBy) + 1);
-    shapes.push({ key: "deadline", tag: "line", at: { x1: x, y1: 0, x2: x, y2: height, class: "deadline-line" } });
+    shapes.push({ key: "deadline", tag: "line", at: { x1: x, y1: y, x2: x, y2: y + height, class: "deadline-line" } });
   }
   return shapes;
 }
@@ -94,7 +101,7 @@ function bandShapes(store, scale, view) {
   if (store.look.periods)
     store.project.periods.forEach(({ name, from, to }, i) => {
       const ends = /** @type {[number, number]} */ ([scale.xOfDay(dayOf(from)), scale.xOfDay(dayOf(to))]);
-      add(`p${i}`, name, ends, { y: 0, height: view.height, class: "period" }, view.bottom - 10 - (i % 2) * 16);
+      add(`p${i}`, name, ends, { ...upright(scale, view), class: "period" }, view.bottom - 10 - (i % 2) * 16);
     });
   if (store.look.others)
     store.others.forEach(({ id, name, start, finish }, i) => {
