@@ -52,6 +52,25 @@ const summary = (times) => {
   return { p50: sorted[Math.floor(sorted.length * 0.5)], p95: sorted[Math.floor(sorted.length * 0.95)] };
 };
 
+await page.evaluate(() => {
+  const long = /** @type {number[]} */ (/** @type {any} */ (window).long_ = []);
+  new PerformanceObserver((list) => list.getEntries().forEach((task) => long.push(task.duration))).observe({
+    type: "longtask",
+  });
+});
+/** Tasks of the page that took more than 50 ms, longest first. @returns {Promise<string>} */
+const longTasks = async () => {
+  const long = /** @type {number[]} */ (await page.evaluate(() => /** @type {any} */ (window).long_.splice(0)));
+  const sorted = long.toSorted((a, b) => b - a);
+  return sorted.length === 0 ? "none" : sorted.map((took) => `${took.toFixed(0)} ms`).join(", ");
+};
+
+await page.locator(`[data-row="${first[0]}"] [data-col="name"]`).click();
+await page.keyboard.press("F2");
+await page.keyboard.type(" and a good deal more that is typed behind it");
+await page.keyboard.press("Escape");
+const whileTyping = await longTasks();
+
 /** @type {number[]} */ const edits = [];
 /** @type {number[]} */ const moved = [];
 for (let i = 0; i < EDITS; i++) {
@@ -84,6 +103,8 @@ for (let i = 0; i < EDITS; i++) {
   edits.push(/** @type {number} */ (await took));
   moved.push(Number(/(\d+) other task/.exec((await page.locator("#strip-text").textContent()) ?? "")?.[1] ?? 0));
 }
+
+const whileEditing = await longTasks();
 
 // A bar that moves most of the plan is dragged to and fro, while the strip and the ghosts tell what letting go would do.
 await page.locator(`[data-row="${first[0]}"] [data-col="no"]`).click();
@@ -126,6 +147,7 @@ console.log(
   `${TASKS} tasks, ${links.length} links, ${EDITS} edits that each move ${summary(moved).p50} other tasks (median)`,
 );
 console.log(`key press to saved and redrawn: p50 ${edit.p50.toFixed(1)} ms, p95 ${edit.p95.toFixed(1)} ms`);
+console.log(`tasks of the page over 50 ms: while typing ${whileTyping}; over all edits ${whileEditing}`);
 const drag = summary(dragged);
 console.log(`a frame while a bar is dragged: p50 ${drag.p50.toFixed(1)} ms, p95 ${drag.p95.toFixed(1)} ms`);
 console.log(
