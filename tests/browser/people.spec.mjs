@@ -60,7 +60,9 @@ test("a member ticks their own task, proposes the rest, and sees it accepted at 
   await expect(list).toContainText("Oona Reilly: Paint the deck now takes 3 days instead of 4 days");
   await expectAccessible(plan.page, "proposals");
   await list.getByRole("listitem").first().getByRole("button", { name: "Accept" }).click();
-  await expect(list.getByRole("alert")).toContainText(["it is now “4d”, and you want “3d”"]);
+  await expect(list.getByRole("alert")).toContainText([
+    "Imke Varga changed this since: it is now “4d”, and “3d” is proposed.",
+  ]);
   await expectAccessible(plan.page, "a proposal that meets another change");
   await list.getByRole("button", { name: "Use “3d”" }).click();
   await expect(oona.cell("Paint the deck", "length")).toHaveText("3d");

@@ -77,9 +77,9 @@ export class Actions {
   /** Gives the cells of the picked rows what the first of them has. @param {string} col */
   fillDown(col) {
     const [first, ...others] = this.#store.shown.filter((row) => this.#store.selection.has(row.id));
-    if (!first || others.length === 0) this.#tell("Pick the row to copy from and those below it first.");
+    if (!first || others.length === 0) this.#store.tell("Pick the row to copy from and those below it first.");
     else if (!SHARED.has(col))
-      this.#tell(
+      this.#store.tell(
         "Stand in the owner, length, start, finish, state, label or priority of a picked row to fill it down.",
       );
     else {
@@ -133,7 +133,7 @@ export class Actions {
       make: () => edit,
       onRefused: (refusal) => {
         if (refusal.theirs !== undefined) this.#choose(task ? `${task}/name` : null, "", refusal, edit);
-        else this.#tell(refusal.message);
+        else this.#store.tell(refusal.message);
       },
     });
   }
@@ -146,14 +146,14 @@ export class Actions {
   /** Several edits as one. @param {object[]} edits @param {string | null} task @param {{ near?: number }} [how] */
   sendAll(edits, task, how = {}) {
     if (edits.length === 0)
-      this.#tell("None of the picked rows can have this: a phase gets it from the rows inside it.");
+      this.#store.tell("None of the picked rows can have this: a phase gets it from the rows inside it.");
     else this.send(edits.length === 1 ? edits[0] : together(edits), task, how);
   }
 
   /** Rows move one place up or down among their siblings. @param {Row[]} rows in the plan's order, none inside another @param {-1 | 1} step */
   moveBy(rows, step) {
     if (rows.some((row) => row.parent !== rows[0].parent)) {
-      this.#tell("Rows of one phase move together: pick such rows only.");
+      this.#store.tell("Rows of one phase move together: pick such rows only.");
       return;
     }
     const siblings = this.#store.rows.filter((r) => r.parent === rows[0].parent && !r.unsaved);
@@ -183,16 +183,10 @@ export class Actions {
       takeBack: which,
       overrule,
       onRefused: (refusal) => {
-        if (refusal.theirs === undefined) this.#tell(refusal.message);
+        if (refusal.theirs === undefined) this.#store.tell(refusal.message);
         else this.#choose(null, "", refusal, null, () => this.#takeBack(which, true));
       },
     });
-  }
-
-  /** @param {string} message */
-  #tell(message) {
-    this.#store.notice = { text: message, tone: "problem" };
-    this.#store.changed();
   }
 
   /** @param {Row} row @param {string} name */

@@ -47,10 +47,7 @@ export function drawChoice(store, actions, calendars) {
             ? setColour(text)
             : actions.setAll(columnOf(name), text);
     if (problem === null) sent();
-    else {
-      store.notice = { tone: "problem", text: problem };
-      store.changed();
-    }
+    else store.tell(problem);
   }
 
   /** @param {string} text */

@@ -38,7 +38,8 @@ export function listenToClipboard(store, actions, project, openPaste) {
     const rows = ours(event.clipboardData.getData(TYPE));
     event.preventDefault();
     if (rows && rows.project === project && store.current) pasteRows(rows.tasks, rows.cut);
-    else if (text.trim() === "") tell("There is no text to paste: copy lines of a document or cells of a spreadsheet.");
+    else if (text.trim() === "")
+      store.tell("There is no text to paste: copy lines of a document or cells of a spreadsheet.");
     else if (/[\n\t]/.test(text.trim()) || !store.current || store.current.col === "no") openPaste(text);
     else actions.type(store.current.id, store.current.col, text.trim());
   });
@@ -57,7 +58,7 @@ export function listenToClipboard(store, actions, project, openPaste) {
     const there = tasks.filter((id) => store.position.has(id));
     if (!row || row.unsaved) return;
     if (there.length === 0) {
-      tell("These rows are gone from the plan: copy them again.");
+      store.tell("These rows are gone from the plan: copy them again.");
       return;
     }
     if (!cut) {
@@ -66,7 +67,7 @@ export function listenToClipboard(store, actions, project, openPaste) {
     }
     for (let up = /** @type {string | null} */ (row.id); up !== null; up = store.row(up)?.parent ?? null)
       if (there.includes(up)) {
-        tell("Rows that were cut cannot go into themselves: stand in another row to paste them.");
+        store.tell("Rows that were cut cannot go into themselves: stand in another row to paste them.");
         return;
       }
     let after = row.id;
@@ -83,12 +84,6 @@ export function listenToClipboard(store, actions, project, openPaste) {
     const target = /** @type {Element} */ (event.target);
     const typing = target.closest("input, textarea, select, dialog, .card");
     return !typing && String(getSelection()) === "" && (target.closest("#list") !== null || target === document.body);
-  }
-
-  /** @param {string} text */
-  function tell(text) {
-    store.notice = { tone: "problem", text };
-    store.changed();
   }
 }
 

@@ -161,7 +161,7 @@ export class Commands {
     const heading = this.#store.shown[this.#store.line.get(current?.id ?? "") ?? -1];
     if (heading?.heading && (name === "fold" || name === "unfold")) this.#foldOne(heading.id, name);
     else if (heading?.heading && (name === "pickUp" || name === "pickDown")) this.#extend(name === "pickUp" ? -1 : 1);
-    else if (!row || (rows.length === 0 && !row.unsaved)) this.#say("Choose a row of the list first.");
+    else if (!row || (rows.length === 0 && !row.unsaved)) this.#store.tell("Choose a row of the list first.");
     else if (name === "insert") this.#editor.open(this.#actions.insertBelow(row), "name");
     else if (name === "insertAbove") this.#editor.open(this.#actions.insertAbove(row), "name");
     else if (name === "card") void this.#card.open(row.id);
@@ -169,7 +169,7 @@ export class Commands {
     else if (name === "pickUp" || name === "pickDown") this.#extend(name === "pickUp" ? -1 : 1);
     else if (name === "fold" || name === "unfold") this.#foldOne(row.kind === "phase" ? row.id : row.parent, name);
     else if (name === "remove") this.#remove(row);
-    else if (rows.length === 0) this.#say("This row is not saved yet: give it a name first.");
+    else if (rows.length === 0) this.#store.tell("This row is not saved yet: give it a name first.");
     else if (name === "up" || name === "down") this.#actions.moveBy(rows, name === "up" ? -1 : 1);
     else if (name === "duplicate") this.#actions.duplicate(rows);
     else if (name === "fillDown") this.#actions.fillDown(this.#store.current?.col ?? "name");
@@ -212,13 +212,13 @@ export class Commands {
   #repeat(row) {
     const series = row.repeats ? row : this.#store.row(row.parent);
     if (series?.repeats) void this.#card.open(series.id);
-    else if (row.kind === "phase") this.#say("A phase does not repeat: choose a task inside it.");
+    else if (row.kind === "phase") this.#store.tell("A phase does not repeat: choose a task inside it.");
     else this.#openRepeat(row);
   }
 
   #chain() {
     const ids = this.#store.selection.ids;
-    if (ids.length < 2) this.#say("Pick two or more rows first, in the order in which they follow each other.");
+    if (ids.length < 2) this.#store.tell("Pick two or more rows first, in the order in which they follow each other.");
     else
       this.#actions.sendAll(
         ids.slice(1).map((to, i) => ({ type: "linkTasks", from: ids[i], to })),
@@ -247,12 +247,6 @@ export class Commands {
   #fold(folded) {
     this.#store.lookAt({ folded });
     if (this.#store.current) this.#list.focus(this.#store.current.id, this.#store.current.col, { keepRange: true });
-  }
-
-  /** @param {string} text */
-  #say(text) {
-    this.#store.notice = { tone: "problem", text };
-    this.#store.changed();
   }
 
   /** @param {import("./types.js").Row} row */

@@ -30,8 +30,7 @@ export class CellEditor {
     const row = this.#store.row(id);
     if (!row || column === "float" || column === "steps") return;
     if (this.#store.whyNot !== null) {
-      this.#store.notice = { tone: "problem", text: this.#store.whyNot };
-      this.#store.changed();
+      this.#store.tell(this.#store.whyNot);
       return;
     }
     this.#list.focus(id, column, { keepRange: this.#store.selection.has(id) });

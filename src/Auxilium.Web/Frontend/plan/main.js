@@ -274,10 +274,7 @@ function follow() {
 function onTimeline(act) {
   return () => {
     if (isPlan) act();
-    else {
-      store.notice = { tone: "problem", text: "The timeline is in Plan: open that look first." };
-      store.changed();
-    }
+    else store.tell("The timeline is in Plan: open that look first.");
   };
 }
 

@@ -65,13 +65,8 @@ export class Outbox {
 
   /** Sends what another page was closed with before it had an answer: with the same ids, so that nothing is applied twice. */
   resume() {
-    const tell = (/** @type {Refusal} */ { message }) => {
-      this.#store.notice = {
-        tone: "problem",
-        text: `An edit made before this page was opened could not be kept. ${message}`,
-      };
-      this.#store.changed();
-    };
+    const tell = (/** @type {Refusal} */ { message }) =>
+      this.#store.tell(`An edit made before this page was opened could not be kept. ${message}`);
     for (const { edit, ...job } of this.#unsent.take()) this.send({ ...job, make: () => edit, onRefused: tell });
   }
 

@@ -79,17 +79,24 @@ export function listProposals(store, project, token, show) {
     if (!conflict) return;
     const way = (/** @type {string} */ words, /** @type {string} */ path) =>
       quietButton(words, () => void decide("POST", `/${id}/${path}`));
+    const { by, theirs, yours } = conflict;
+    const now = `${by} changed this since: it is now “${theirs}”, and “${yours}” is proposed. Choose which it is to be.`;
     choice.replaceChildren(
-      element("p", {}, conflict.detail),
-      way(`Keep “${conflict.theirs}”`, "decline"),
-      way(`Use “${conflict.yours}”`, "accept?overrule=true"),
+      element("p", {}, now),
+      element(
+        "div",
+        { class: "actions" },
+        way(`Keep “${theirs}”`, "decline"),
+        way(`Use “${yours}”`, "accept?overrule=true"),
+      ),
     );
   }
 
-  /** @param {string} method @param {string} path @returns {Promise<{ detail: string, theirs: string, yours: string } | null>} what was changed meanwhile */
+  /** @param {string} method @param {string} path @returns {Promise<{ by: string, theirs: string, yours: string } | null>} what was changed meanwhile */
   async function decide(method, path) {
     const answer = await fetch(address + path, { method, headers: { "X-Auxilium-Token": token } }).catch(() => null);
     const body = answer && answer.status !== 204 ? await answer.json().catch(() => ({})) : {};
+    problem.textContent = "";
     if (answer?.status === 409) return body;
     problem.textContent = !answer
       ? "The server does not answer. Try again in a moment."

@@ -80,7 +80,7 @@ export class Store {
     return this.rights === "look" ? "You may look at this plan. To change something, ask who coordinates it." : null;
   }
 
-  /** Says in the bottom line what is wrong with the press of a button, which has no place of its own for it. @param {string} problem */
+  /** Says in the bottom line what is wrong with something that has no place of its own for it. @param {string} problem nothing where all is well */
   tell = (problem) => {
     if (problem === "") return;
     this.notice = { tone: "problem", text: problem };

@@ -67,8 +67,7 @@ export async function openMoves(store, outbox, show) {
   isAsking = true;
   const ripple = await outbox.last().finally(() => (isAsking = false));
   if ("message" in ripple) {
-    store.notice = { tone: "problem", text: ripple.message };
-    store.changed();
+    store.tell(ripple.message);
     return;
   }
   const sentence = document.createElement("p");

@@ -199,9 +199,13 @@ function linkShapes(store, scale, view) {
 function extentAt(store, line, scale) {
   const row = store.shown[line];
   if (row.start === null || row.kind === "phase") return null;
-  const end = endOf(row, line, scale).x + (row.kind === "milestone" ? 60 : 0);
+  const end = endOf(row, line, scale).x;
   const label = labelOf(store, row);
-  return [startOf(row, line, scale).x, label ? end + BESIDE + label.length * LETTER : end];
+  const beside = besideOf(row, line, scale);
+  return [
+    startOf(row, line, scale).x,
+    label ? beside + label.length * LETTER : row.kind === "milestone" ? beside : end,
+  ];
 }
 
 /** @param {Link} link @param {[Row, number]} before @param {[Row, number]} after @param {Scale} scale @param {Between} between */
@@ -258,11 +262,17 @@ function labelOf(store, row) {
   return "";
 }
 
+/** Where it begins; behind the date of a milestone, which stands there already. @param {Row} row @param {number} at @param {Scale} scale */
+const besideOf = (row, at, scale) => endOf(row, at, scale).x + (row.kind === "milestone" ? 64 : BESIDE);
+
 /** @param {string} label @param {Row} row @param {number} at @param {Scale} scale @returns {Shape} */
 function labelShape(label, row, at, scale) {
-  // A milestone's date stands there already.
-  const x = endOf(row, at, scale).x + (row.kind === "milestone" ? 64 : BESIDE);
-  return { key: "beside", tag: "text", at: { x, y: band(at, scale) + 19, class: "mark-label beside" }, text: label };
+  return {
+    key: "beside",
+    tag: "text",
+    at: { x: besideOf(row, at, scale), y: band(at, scale) + 19, class: "mark-label beside" },
+    text: label,
+  };
 }
 
 /** @param {Row} row @param {number} at @param {Scale} scale @returns {Shape[]} */
