@@ -49,6 +49,10 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
 
     public DbSet<PresenceRow> Presence => Set<PresenceRow>();
 
+    public DbSet<AuditRow> Audit => Set<AuditRow>();
+
+    public DbSet<FirstStartRow> FirstStart => Set<FirstStartRow>();
+
     public DbSet<OrganisationRow> Organisation => Set<OrganisationRow>();
 
     public DbSet<MemberRow> Members => Set<MemberRow>();
@@ -146,6 +150,10 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
             feed.HasIndex(f => f.Hash).IsUnique();
         });
         modelBuilder.Entity<OrganisationRow>().ToTable("organisation").Property(o => o.Id).ValueGeneratedNever();
+        modelBuilder.Entity<FirstStartRow>().ToTable("first_start").Property(f => f.Id).ValueGeneratedNever();
+        // What happened stays, whoever and whatever it was about.
+        modelBuilder.Entity<AuditRow>().ToTable("audit");
+        UseInstants<AuditRow>(modelBuilder);
         UseInstants<SessionRow>(modelBuilder);
         UseInstants<TokenRow>(modelBuilder);
         UseInstants<InvitationRow>(modelBuilder);

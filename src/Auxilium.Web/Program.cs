@@ -3,6 +3,7 @@ using Auxilium.Web;
 using Auxilium.Web.Access;
 using Auxilium.Web.Api;
 using Auxilium.Web.Demo;
+using Auxilium.Web.Pages;
 using Auxilium.Web.Pages.Plan;
 using Auxilium.Storage.People;
 using Auxilium.Web.Live;
@@ -76,7 +77,7 @@ services.AddAntiforgery(options =>
     options.Cookie.SameSite = SameSiteMode.Strict;
     options.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
 });
-services.AddRazorPages();
+services.AddRazorPages().AddMvcOptions(options => options.Filters.Add<KnownHandlers>());
 services.AddProblemDetails(options => options.CustomizeProblemDetails = context =>
 {
     if (context.Exception is BadHttpRequestException bad) context.ProblemDetails.Detail = bad.Message;
@@ -130,7 +131,7 @@ app.UseAntiforgery();
 app.MapStaticAssets().AllowAnonymous();
 app.MapHealthChecks("/healthz").AllowAnonymous();
 app.MapOpenApi().RequireAuthorization(Rights.SignedIn);
-var api = app.MapGroup("/api/v1");
+var api = app.MapGroup("/api/v1").AddEndpointFilter<RouteGroupBuilder, ForgeryFilter>();
 ProjectsApi.Map(api);
 ScheduleApi.Map(api);
 ChecksApi.Map(api);

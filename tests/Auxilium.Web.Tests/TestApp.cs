@@ -29,6 +29,7 @@ public sealed partial class TestApp(string connection, bool empty = false, strin
         using var answer = await PostFormAsync(client, "/sign-in", "/sign-in?handler=Demo", new() { ["person"] = person });
         Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
         Assert.Contains("your account\"", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        client.DefaultRequestHeaders.Add("X-Auxilium-Token", ForgeryToken().Match(await client.GetStringAsync("/account")).Groups[1].Value);
         return client;
     }
 

@@ -41,6 +41,9 @@ public sealed class PersonRow
 
     /// <summary>The day they left. They stay on what they did.</summary>
     public DateOnly? LeftOn { get; set; }
+
+    /// <summary>Id of the edit that made them by naming them in a plan; <c>null</c> once somebody has said more of them.</summary>
+    public Guid? MadeBy { get; set; }
 }
 
 /// <summary>Days that somebody is away.</summary>
@@ -55,7 +58,11 @@ public sealed class TimeOffRow
     /// <summary>The last day.</summary>
     public DateOnly To { get; set; }
 
+    /// <summary>For the person and those who enter it: no plan has it.</summary>
     public string Note { get; set; } = "";
+
+    /// <summary>Where they count; <c>null</c> for everywhere. Whoever coordinates a project enters days off for that project.</summary>
+    public Guid[]? Projects { get; set; }
 }
 
 /// <summary>Somebody's part in a project.</summary>

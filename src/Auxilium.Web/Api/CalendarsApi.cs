@@ -20,7 +20,7 @@ internal static class CalendarsApi
             .WithSummary("The countries whose public holidays can be worked out.").Produces<IReadOnlyList<HolidaySetDocument>>();
         api.MapGet("/holidays/{set}", Holidays).RequireAuthorization(Rights.SignedIn).WithTags("Calendars")
             .WithSummary("The public holidays of a country from one year to another, both included.").Produces<IReadOnlyList<HolidayDocument>>().ProducesProblem(400).ProducesProblem(404);
-        api.MapPost("/projects/{id:guid}/calendars/year", YearAsync).RequireAuthorization(Rights.LookAtPlans).AddEndpointFilter<ForgeryFilter>().WithTags("Calendars")
+        api.MapPost("/projects/{id:guid}/calendars/year", YearAsync).RequireAuthorization(Rights.LookAtPlans).WithTags("Calendars")
             .WithSummary("How a year of a calendar looks, kept or not: the body is a calendar as plan documents have it; its base is one of the plan's.")
             .Accepts<object>("application/json").Produces<YearDocument>().ProducesProblem(400).ProducesProblem(404);
     }

@@ -18,7 +18,7 @@ internal static class ListsApi
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { UnmappedMemberHandling = System.Text.Json.Serialization.JsonUnmappedMemberHandling.Disallow };
 
     public static void Map(RouteGroupBuilder api) =>
-        api.MapPost("/projects/{id:guid}/lists", ReadAsync).WithTags("Projects").RequireAuthorization(Rights.Report).AddEndpointFilter<ForgeryFilter>().RequireRateLimiting(Limits.Calculation)
+        api.MapPost("/projects/{id:guid}/lists", ReadAsync).WithTags("Projects").RequireAuthorization(Rights.Report).RequireRateLimiting(Limits.Calculation)
             .WithSummary("How a pasted list is understood, line by line, with the edit that would add it. Nothing is kept.")
             .WithDescription("The body is { \"text\": … }; “columns” says what each column holds (" + string.Join(", ", Enum.GetValues<ListColumnKind>().Select(kind => Words.Camel(kind))) + "), “dateOrder” is dayFirst or monthFirst, “makePeople” whether unknown owners join the plan, “parent” and “after” where the rows go.")
             .Accepts<ListRequest>("application/json").Produces<ListDocument>().ProducesProblem(400).ProducesProblem(404).ProducesProblem(413);

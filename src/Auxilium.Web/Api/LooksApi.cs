@@ -11,7 +11,7 @@ internal static class LooksApi
     private const int MostBytes = 64 * 1024;
 
     public static void Map(RouteGroupBuilder api) =>
-        api.MapPut("/projects/{id:guid}/look", KeepAsync).WithTags("Projects").RequireAuthorization(Rights.LookAtPlans).AddEndpointFilter<ForgeryFilter>()
+        api.MapPut("/projects/{id:guid}/look", KeepAsync).WithTags("Projects").RequireAuthorization(Rights.LookAtPlans)
             .WithSummary("Remembers how the person who asks looks at a plan: any JSON object, which only the screen reads.")
             .Accepts<object>("application/json").Produces(204).ProducesProblem(400).ProducesProblem(404).ProducesProblem(413);
 

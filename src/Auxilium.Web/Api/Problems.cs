@@ -11,6 +11,10 @@ internal static class Problems
     public static IResult NoSuchProject() =>
         Results.Problem("There is no project with this id.", statusCode: StatusCodes.Status404NotFound);
 
+    /// <summary>The page that sent it belongs to another sign-in, or is none of ours.</summary>
+    public static IResult Forged() =>
+        Problem(StatusCodes.Status400BadRequest, "This page is out of date: reload it and try again.", ("code", "pageOutOfDate"));
+
     public static IResult MayNot(string message) => Problem(StatusCodes.Status403Forbidden, message, ("code", "mayNot"));
 
     public static IResult Unreadable(UnreadableDocumentException unreadable) =>

@@ -30,9 +30,9 @@ internal static class ProjectsApi
             .WithSummary("What the newest edit did: its sentence, the finish before and after, and every task that moved with the reason.").Produces<EditAnswer>().ProducesProblem(404);
         projects.MapGet("/{id:guid}/journal", JournalAsync).RequireAuthorization(Rights.LookAtPlans)
             .WithSummary("Who changed what, when, and what it did to the finish, the last first; “before” an entry for the next page, of one task or one person.").Produces<JournalDocument>().ProducesProblem(400).ProducesProblem(404);
-        projects.MapPost("", CreateAsync).RequireAuthorization(Rights.MakeProjects).AddEndpointFilter<ForgeryFilter>()
+        projects.MapPost("", CreateAsync).RequireAuthorization(Rights.MakeProjects)
             .WithSummary("Makes a project of a plan document.").Accepts<object>("application/json", RequestDocument.PlanType).Produces<CreatedProject>(201).ProducesProblem(400);
-        projects.MapPost("/{id:guid}/edits", EditAsync).RequireAuthorization(Rights.Report).AddEndpointFilter<ForgeryFilter>()
+        projects.MapPost("/{id:guid}/edits", EditAsync).RequireAuthorization(Rights.Report)
             .WithSummary("Applies an edit and tells what it moved. With preview=true nothing is kept. With changes=true the answer has, instead of the ripple, what the Plan screen has to draw anew.")
             .WithDescription("The body is { \"id\": a UUID made for this edit, \"baseVersion\": the version it was made on, \"edit\": { \"type\": … } }; instead of “edit”, “takeBack” is lastEdit, lastTakeBack or the id of an entry of the journal. Types of edits: " + string.Join(", ", EditJson.TypeNames) + ".")
             .Accepts<object>("application/json").Produces<EditAnswer>().Produces<ProposedAnswer>(202).ProducesProblem(400).ProducesProblem(403).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);

@@ -16,11 +16,11 @@ internal static class ProposalsApi
         var proposals = api.MapGroup("/projects/{id:guid}/proposals").WithTags("Proposals");
         proposals.MapGet("", ListAsync).RequireAuthorization(Rights.LookAtPlans)
             .WithSummary("The proposals that wait for a decision, the oldest first, with what each would do to the plan as it is now.").Produces<IReadOnlyList<ProposalDocument>>();
-        proposals.MapPost("/{proposal:guid}/accept", AcceptAsync).RequireAuthorization(Rights.EditPlans).AddEndpointFilter<ForgeryFilter>()
+        proposals.MapPost("/{proposal:guid}/accept", AcceptAsync).RequireAuthorization(Rights.EditPlans)
             .WithSummary("Makes the change as it was proposed, on the plan as it is now. What somebody changed since it was proposed is shown with 409, and changed with overrule=true.").Produces<EditAnswer>().ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
-        proposals.MapPost("/{proposal:guid}/decline", DeclineAsync).RequireAuthorization(Rights.EditPlans).AddEndpointFilter<ForgeryFilter>()
+        proposals.MapPost("/{proposal:guid}/decline", DeclineAsync).RequireAuthorization(Rights.EditPlans)
             .WithSummary("Closes a proposal; its author is told.").Produces(204).ProducesProblem(404);
-        proposals.MapDelete("/{proposal:guid}", WithdrawAsync).RequireAuthorization(Rights.Report).AddEndpointFilter<ForgeryFilter>()
+        proposals.MapDelete("/{proposal:guid}", WithdrawAsync).RequireAuthorization(Rights.Report)
             .WithSummary("Takes back a proposal of one's own.").Produces(204).ProducesProblem(404);
     }
 

@@ -21,13 +21,13 @@ internal static class TalkApi
         var talk = api.MapGroup("/projects/{id:guid}").WithTags("Talk");
         talk.MapGet("/tasks/{task}/talk", ListAsync).RequireAuthorization(Rights.LookAtPlans)
             .WithSummary("What is said about a task, the oldest first, and its files.").Produces<TalkDocument>().ProducesProblem(404);
-        talk.MapPost("/tasks/{task}/comments", SayAsync).RequireAuthorization(Rights.Report).AddEndpointFilter<ForgeryFilter>()
+        talk.MapPost("/tasks/{task}/comments", SayAsync).RequireAuthorization(Rights.Report)
             .WithSummary("Adds a comment. The body is { \"text\": … }; the answer is all that is said.").Accepts<object>("application/json").Produces<TalkDocument>().ProducesProblem(400).ProducesProblem(404);
-        talk.MapDelete("/tasks/{task}/comments/{comment:long}", TakeBackAsync).RequireAuthorization(Rights.Report).AddEndpointFilter<ForgeryFilter>()
+        talk.MapDelete("/tasks/{task}/comments/{comment:long}", TakeBackAsync).RequireAuthorization(Rights.Report)
             .WithSummary("Takes back a comment of one's own.").Produces<TalkDocument>().ProducesProblem(404);
-        talk.MapPost("/tasks/{task}/files", AddAsync).RequireAuthorization(Rights.Report).AddEndpointFilter<ForgeryFilter>().RequireRateLimiting(Limits.Calculation)
+        talk.MapPost("/tasks/{task}/files", AddAsync).RequireAuthorization(Rights.Report).RequireRateLimiting(Limits.Calculation)
             .WithSummary("Adds a file, sent as it is. “name” is what it is called; what it is, its content says.").Produces<TalkDocument>().ProducesProblem(400).ProducesProblem(404).ProducesProblem(413);
-        talk.MapDelete("/tasks/{task}/files/{file:guid}", RemoveAsync).RequireAuthorization(Rights.Report).AddEndpointFilter<ForgeryFilter>()
+        talk.MapDelete("/tasks/{task}/files/{file:guid}", RemoveAsync).RequireAuthorization(Rights.Report)
             .WithSummary("Removes a file.").Produces<TalkDocument>().ProducesProblem(404);
         app.MapGet("/files/{id:guid}/{file:guid}/{name}", FileAsync).RequireAuthorization(Rights.LookAtPlans).ExcludeFromDescription();
     }

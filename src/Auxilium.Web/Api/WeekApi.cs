@@ -19,7 +19,7 @@ internal static class WeekApi
 
     public static void Map(WebApplication app, RouteGroupBuilder api)
     {
-        api.MapPut("/projects/{id:guid}/tasks/{task}/hours", SayAsync).WithTags("Hours").RequireAuthorization(Rights.Report).AddEndpointFilter<ForgeryFilter>()
+        api.MapPut("/projects/{id:guid}/tasks/{task}/hours", SayAsync).WithTags("Hours").RequireAuthorization(Rights.Report)
             .WithSummary("Says how long the person who asks worked on a task of theirs on a day, in place of what was said before. The body is { \"day\": \"2027-05-13\", \"hours\": 2.5 }.")
             .Accepts<object>("application/json").Produces(204).ProducesProblem(400).ProducesProblem(403).ProducesProblem(404);
         app.MapGet("/feeds/{secret}.ics", FeedAsync).AllowAnonymous().RequireRateLimiting(Limits.Doors).ExcludeFromDescription();
