@@ -29,9 +29,9 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
         db.Database.AutoSavepointsEnabled = false;
         // Edits of one plan wait for each other here, so that each is applied to what the one before it made.
         if (await db.Projects.FromSql($"select * from projects where id = {project} for update").SingleOrDefaultAsync(cancel) is not { } row) return new NoSuchProject();
-        var current = await store.LoadAsync(db, project, row.Version, cancel);
-        if (await db.Journal.Where(j => j.ProjectId == project && j.EditId == request.EditId).Select(j => j.Sentence).SingleOrDefaultAsync(cancel) is { } earlier)
-            return new EditCommitted(current, current, null, ReadSentence(earlier));
+        var known = await db.Journal.Where(j => j.ProjectId == project && (j.EditId == request.EditId || j.Version == row.Version)).Select(j => new { j.EditId, j.Version, j.Sentence }).ToListAsync(cancel);
+        var current = await store.LoadAsync(db, new PlanVersion(project, row.Version, known.SingleOrDefault(j => j.Version == row.Version)?.EditId), cancel);
+        if (known.SingleOrDefault(j => j.EditId == request.EditId) is { } earlier) return new EditCommitted(current, current, null, ReadSentence(earlier.Sentence));
 
         var target = request.TakeBack is { } which ? await TargetAsync(db, project, request, which, cancel) : null;
         if (request.TakeBack is not null && target is null) return new NothingToTakeBack();
@@ -48,7 +48,7 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
         await db.SaveChangesAsync(cancel);
         await PlanNews.TellAsync(db, $"{PlanNews.Plan} {project} {row.Version}", cancel);
         await transaction.CommitAsync(cancel);
-        var after = new StoredPlan(project, row.Version, () => edited.After, ranks) { Made = new EditMade(request.EditId, request.Person, sentence, edited.Ripple.Moves.Count) };
+        var after = new StoredPlan(project, row.Version, request.EditId, () => edited.After, ranks) { Made = new EditMade(current.Edit, request.EditId, request.Person, sentence, edited.Ripple.Moves.Count) };
         memory.Keep(after, edited.Applied.Plan.Tasks.Length);
         return new EditCommitted(current, after, edited, sentence);
     }
@@ -89,18 +89,27 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
         return await RecordAsync(db, plan, cancel);
     }
 
-    /// <summary>What is told to others of the edits since a version of a plan; <c>null</c> when there are none.</summary>
-    public async Task<ToldEdit?> ToldAsync(StoredPlan plan, int since, CancellationToken cancel = default)
+    /// <summary>What is told to others of the edits since a version of a plan; <c>null</c> when this plan did not come of that version, as after a backup was put back.</summary>
+    public async Task<ToldEdit?> ToldAsync(StoredPlan plan, StoredPlan since, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        if (plan.Made is { } made && since == plan.Version - 1) return new ToldEdit(made.PersonId, await NameAsync(made.PersonId), made.Sentence, made.Moved, [made.Edit]);
-        if (await RecordAsync(db, plan, cancel) is not { } did) return null;
-        var person = await db.Journal.Where(j => j.ProjectId == plan.Id && j.Version == plan.Version).Select(j => j.PersonId).SingleAsync(cancel);
-        var edits = await db.Journal.Where(j => j.ProjectId == plan.Id && j.Version > since && j.Version <= plan.Version).Select(j => j.EditId).ToListAsync(cancel);
-        return new ToldEdit(person, await NameAsync(person), did.Sentence, did.Moves.Count, edits);
+        if (plan.Made is { } made && since.Version == plan.Version - 1 && made.Before == since.Edit) return new ToldEdit(made.PersonId, await NameAsync(made.PersonId), made.Sentence, made.Moved, [made.Edit]);
+        if (!await IsOfAsync(db, plan.Id, since.Version, since.Edit, cancel) || await RecordAsync(db, plan, cancel) is not { } did) return null;
+        var edits = await db.Journal.Where(j => j.ProjectId == plan.Id && j.Version > since.Version && j.Version <= plan.Version).OrderBy(j => j.Version).Select(j => new { j.EditId, j.PersonId }).ToListAsync(cancel);
+        return new ToldEdit(edits[^1].PersonId, await NameAsync(edits[^1].PersonId), did.Sentence, did.Moves.Count, [.. edits.Select(e => e.EditId)]);
 
         async Task<string> NameAsync(string id) => await db.People.Where(p => p.Id == id).Select(p => p.Name).SingleOrDefaultAsync(cancel) ?? "Somebody";
     }
+
+    /// <summary>Whether a version of a plan, made by this edit, is one that it went through.</summary>
+    public async Task<bool> IsOfAsync(Guid project, int version, Guid? edit, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await IsOfAsync(db, project, version, edit, cancel);
+    }
+
+    private static async Task<bool> IsOfAsync(AuxiliumDb db, Guid project, int version, Guid? edit, CancellationToken cancel) =>
+        edit is { } id ? await db.Journal.AnyAsync(j => j.ProjectId == project && j.Version == version && j.EditId == id, cancel) : version == 1;
 
     private static async Task<EditRecord?> RecordAsync(AuxiliumDb db, StoredPlan plan, CancellationToken cancel)
     {

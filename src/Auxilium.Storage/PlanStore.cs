@@ -1,5 +1,6 @@
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Storage.Rows;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Caching.Memory;
 
@@ -12,19 +13,21 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     public async Task<StoredPlan?> LoadAsync(Guid id, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var version = await db.Projects.Where(p => p.Id == id).Select(p => (int?)p.Version).SingleOrDefaultAsync(cancel);
-        return version is { } v ? await LoadAsync(db, id, v, cancel) : null;
+        return await Versions(db, db.Projects.Where(p => p.Id == id)).SingleOrDefaultAsync(cancel) is { } version ? await LoadAsync(db, version, cancel) : null;
     }
 
     /// <summary>Every project, or of these those that there are, the newest first.</summary>
     public async Task<IReadOnlyList<StoredPlan>> LoadAllAsync(IReadOnlyCollection<Guid>? only = null, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var versions = await db.Projects.Where(p => only == null || only.Contains(p.Id)).OrderByDescending(p => p.CreatedAt).ThenBy(p => p.Id).Select(p => new { p.Id, p.Version }).ToListAsync(cancel);
+        var versions = await Versions(db, db.Projects.Where(p => only == null || only.Contains(p.Id)).OrderByDescending(p => p.CreatedAt).ThenBy(p => p.Id)).ToListAsync(cancel);
         var plans = new List<StoredPlan>(versions.Count);
-        foreach (var project in versions) plans.Add(await LoadAsync(db, project.Id, project.Version, cancel));
+        foreach (var version in versions) plans.Add(await LoadAsync(db, version, cancel));
         return plans;
     }
+
+    private static IQueryable<PlanVersion> Versions(AuxiliumDb db, IQueryable<ProjectRow> projects) =>
+        projects.Select(p => new PlanVersion(p.Id, p.Version, db.Journal.Where(j => j.ProjectId == p.Id && j.Version == p.Version).Select(j => (Guid?)j.EditId).SingleOrDefault()));
 
     /// <summary>Everybody in the organisation, by name.</summary>
     public async Task<IReadOnlyList<Person>> DirectoryAsync(CancellationToken cancel = default)
@@ -62,19 +65,22 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         await new PlanWriter(db, id).AddPeopleAsync(plan.People.Select((person, position) => (person, position)), cancel);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
-        var stored = new StoredPlan(id, 1, () => Scheduler.Calculate(plan), ranks);
+        var stored = new StoredPlan(id, 1, null, () => Scheduler.Calculate(plan), ranks);
         memory.Keep(stored, plan.Tasks.Length);
         return stored;
     }
 
-    internal async Task<StoredPlan> LoadAsync(AuxiliumDb db, Guid id, int version, CancellationToken cancel)
+    internal async Task<StoredPlan> LoadAsync(AuxiliumDb db, PlanVersion version, CancellationToken cancel)
     {
-        if (memory.Find(id, version) is { } known) return known;
+        if (memory.Find(version) is { } known) return known;
+        var id = version.Project;
         // One snapshot, so that rows of two versions are never mixed.
         await using var snapshot = db.Database.CurrentTransaction is null
             ? await db.Database.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancel)
             : null;
         var project = await db.Projects.AsNoTracking().SingleAsync(p => p.Id == id, cancel);
+        // It may have gone on since it was asked for.
+        var edit = project.Version == version.Version ? version.Edit : await db.Journal.Where(j => j.ProjectId == id && j.Version == project.Version).Select(j => (Guid?)j.EditId).SingleOrDefaultAsync(cancel);
         var tasks = await db.Tasks.AsNoTracking().Where(t => t.ProjectId == id).OrderBy(t => t.Rank).ToListAsync(cancel);
         var links = await db.Links.AsNoTracking().Where(l => l.ProjectId == id).OrderBy(l => l.Rank).ToListAsync(cancel);
         var people = await (
@@ -85,7 +91,7 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
             select new Person(person.Id, person.Name, person.Initials, person.Email, member.Calendar)).ToListAsync(cancel);
         var plan = PlanRows.ToPlan(project, tasks, links, people);
         var ranks = new PlanRanks(tasks.ToDictionary(t => t.Id, t => t.Rank), links.ToDictionary(l => (l.From, l.To), l => l.Rank));
-        var stored = new StoredPlan(id, project.Version, () => Scheduler.Calculate(plan), ranks);
+        var stored = new StoredPlan(id, project.Version, edit, () => Scheduler.Calculate(plan), ranks);
         memory.Keep(stored, tasks.Count);
         return stored;
     }
@@ -105,6 +111,11 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         return plan with { People = people.ToImmutable() };
     }
 }
+
+/// <summary>A version of a plan.</summary>
+/// <param name="Project">Id of the project.</param>
+/// <param name="Edit">Id of the edit that made it; <c>null</c> for the first.</param>
+internal sealed record PlanVersion(Guid Project, int Version, Guid? Edit);
 
 /// <summary>A plan names a person by an id that is somebody else's in this organisation.</summary>
 /// <param name="position">Which of the plan's people.</param>
@@ -128,11 +139,10 @@ public sealed class PlanMemory : IDisposable
     /// <summary>Forgets every plan: something that is part of many of them has changed.</summary>
     public void Forget() => _plans.Clear();
 
-    internal StoredPlan? Find(Guid id, int version) => _plans.Get<StoredPlan>(id) is { } plan && plan.Version == version ? plan : null;
+    internal StoredPlan? Find(PlanVersion version) => _plans.Get<StoredPlan>(version.Project) is { } plan && plan.Version == version.Version && plan.Edit == version.Edit ? plan : null;
 
     internal void Keep(StoredPlan plan, int rows)
     {
-        if (_plans.Get<StoredPlan>(plan.Id) is { } known && known.Version > plan.Version) return;
         _plans.Set(plan.Id, plan, new MemoryCacheEntryOptions { Size = rows + 1 });
     }
 }

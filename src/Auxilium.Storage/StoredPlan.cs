@@ -9,10 +9,11 @@ public sealed class StoredPlan
 {
     private readonly Lazy<Schedule> _schedule;
 
-    internal StoredPlan(Guid id, int version, Func<Schedule> schedule, PlanRanks ranks)
+    internal StoredPlan(Guid id, int version, Guid? edit, Func<Schedule> schedule, PlanRanks ranks)
     {
         Id = id;
         Version = version;
+        Edit = edit;
         Ranks = ranks;
         _schedule = new Lazy<Schedule>(schedule);
     }
@@ -20,6 +21,12 @@ public sealed class StoredPlan
     public Guid Id { get; }
 
     public int Version { get; }
+
+    /// <summary>
+    /// Id of the edit that made this version; <c>null</c> for the first. Only with it a version is one: after a backup was put back, the
+    /// same number may come again for something else.
+    /// </summary>
+    public Guid? Edit { get; }
 
     public Schedule Schedule => _schedule.Value;
 
@@ -30,8 +37,9 @@ public sealed class StoredPlan
 }
 
 /// <summary>An edit that was just made.</summary>
+/// <param name="Before">Id of the edit that made the version it was made on.</param>
 /// <param name="Moved">How many tasks it moved.</param>
-internal sealed record EditMade(Guid Edit, string PersonId, ImmutableArray<TextRun> Sentence, int Moved);
+internal sealed record EditMade(Guid? Before, Guid Edit, string PersonId, ImmutableArray<TextRun> Sentence, int Moved);
 
 /// <summary>Where the rows of a stored plan stand.</summary>
 internal sealed record PlanRanks(IReadOnlyDictionary<string, long> Tasks, IReadOnlyDictionary<(string From, string To), long> Links);

@@ -1,11 +1,15 @@
 using System.Text.Json.Nodes;
 using System.Threading.Channels;
+using Auxilium.Planning.Editing;
+using Auxilium.Storage;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
 using Microsoft.AspNetCore.Http.Connections;
 using Microsoft.AspNetCore.SignalR;
 using Microsoft.AspNetCore.SignalR.Client;
+using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using Npgsql;
 
 namespace Auxilium.Web.Tests;
 
@@ -40,6 +44,61 @@ public sealed class LiveTests(LiveServers servers) : IClassFixture<LiveServers>
         Assert.Null(tooLong.Missed);
         await using var upToDate = await LiveServers.JoinAsync(servers.Two, "imke", project, 5);
         Assert.Empty(upToDate.Missed!.AsArray());
+    }
+
+    [Fact]
+    public async Task What_could_not_be_told_while_the_database_failed_is_told_once_it_is_back()
+    {
+        var project = await servers.One.Api.NewChainAsync();
+        await using var page = await LiveServers.JoinAsync(servers.Two, "imke", project, 1);
+        async Task InSql(string sql)
+        {
+            await using var connection = new NpgsqlConnection(servers.One.Connection);
+            await connection.OpenAsync();
+            await using var command = new NpgsqlCommand(sql, connection);
+            await command.ExecuteNonQueryAsync();
+        }
+        // The other server reads the plan to tell it, and that fails.
+        await InSql("alter table members rename to members_away");
+        var edits = servers.One.App.Services.GetRequiredService<PlanEdits>();
+        Assert.IsType<EditCommitted>(await edits.CommitAsync(project, new EditRequest(Guid.NewGuid(), 1, new RenameTask("a", "Told late"), null, "imke"), new DateOnly(2027, 5, 13)));
+        await Assert.ThrowsAsync<OperationCanceledException>(() => page.NextAsync("changed", TimeSpan.FromSeconds(1)));
+        await InSql("alter table members_away rename to members");
+        Assert.Equal(2, (await page.NextAsync("changed"))["to"]!.GetValue<int>());
+    }
+
+    [Fact]
+    public async Task After_a_backup_was_put_back_under_running_servers_nobody_goes_on_with_what_was_lost()
+    {
+        var project = await servers.One.Api.NewChainAsync();
+        await servers.One.Api.EditAsync(project, """{"type":"setLength","task":"a","length":"2d"}""", 1);
+        await using var page = await LiveServers.JoinAsync(servers.Two, "imke", project, 2);
+        await servers.One.Api.EditAsync(project, """{"type":"setLength","task":"a","length":"9d"}""", 2);
+        await servers.One.Api.EditAsync(project, """{"type":"renameTask","task":"b","name":"Lost"}""", 3);
+        for (var version = 2; version < 4; version++) Assert.Equal(version, (await page.NextAsync("changed"))["from"]!.GetValue<int>());
+
+        // As a backup of version 2 leaves it.
+        await servers.One.InDatabaseAsync(db =>
+        {
+            db.Journal.RemoveRange(db.Journal.Where(j => j.ProjectId == project && j.Version > 2));
+            db.Projects.Single(p => p.Id == project).Version = 2;
+            db.Tasks.Single(t => t.ProjectId == project && t.Id == "a").Length = "2d";
+            db.Tasks.Single(t => t.ProjectId == project && t.Id == "b").Name = "B";
+        });
+        var edited = await servers.One.Api.EditAsync(project, """{"type":"setLength","task":"c","length":"3d"}""", 2);
+        Assert.Equal(3, edited.Body["version"]!.GetValue<int>());
+        await page.UntilAsync("lost", _ => true);
+        foreach (var api in new[] { servers.One.Api, servers.Two.Api })
+        {
+            var tasks = JsonNode.Parse(await api.PlanAsync(project))!["tasks"]!.AsArray();
+            Assert.Equal(["2d", "1d", "3d"], tasks.Select(t => t!["length"]!.GetValue<string>()));
+            Assert.Equal("B", tasks[1]!["name"]!.GetValue<string>());
+        }
+        // It goes on from there, and not from a version 3 that was lost.
+        await using var back = await LiveServers.JoinAsync(servers.Two, "imke", project, 3);
+        Assert.Empty(back.Missed!.AsArray());
+        await servers.One.Api.EditAsync(project, """{"type":"setLength","task":"c","length":"4d"}""", 3);
+        Assert.Equal((3, 4), (await page.NextAsync("changed")) is var change ? (change["from"]!.GetValue<int>(), change["to"]!.GetValue<int>()) : default);
     }
 
     [Fact]
@@ -116,7 +175,9 @@ public sealed class LiveServers : IDisposable
         }).Build();
         var listening = new Listening(connection);
         await connection.StartAsync();
-        listening.Missed = (await connection.InvokeAsync<JsonNode>("Join", project, version))["changes"];
+        await using var db = await server.App.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync();
+        var edit = await db.Journal.Where(j => j.ProjectId == project && j.Version == version).Select(j => (Guid?)j.EditId).SingleOrDefaultAsync();
+        listening.Missed = (await connection.InvokeAsync<JsonNode>("Join", project, version, edit))["changes"];
         return listening;
     }
 }
@@ -126,12 +187,13 @@ internal sealed class Listening : IAsyncDisposable
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(10);
 
-    private readonly Dictionary<string, Channel<JsonNode?>> _told = new[] { "changed", "who", "talk", "proposals", "notice" }.ToDictionary(n => n, _ => Channel.CreateUnbounded<JsonNode?>());
+    private readonly Dictionary<string, Channel<JsonNode?>> _told = new[] { "changed", "lost", "who", "talk", "proposals", "notice" }.ToDictionary(n => n, _ => Channel.CreateUnbounded<JsonNode?>());
 
     public Listening(HubConnection connection)
     {
         Connection = connection;
-        foreach (var name in _told.Keys.Where(n => n != "talk")) connection.On<JsonNode?>(name, told => _told[name].Writer.TryWrite(told));
+        connection.On("lost", () => _told["lost"].Writer.TryWrite(null));
+        foreach (var name in _told.Keys.Where(n => n is not ("talk" or "lost"))) connection.On<JsonNode?>(name, told => _told[name].Writer.TryWrite(told));
         connection.On<string, int, int>("talk", (task, _, _) => _told["talk"].Writer.TryWrite(JsonValue.Create(task)));
     }
 
@@ -140,10 +202,10 @@ internal sealed class Listening : IAsyncDisposable
     /// <summary>What it was told on joining.</summary>
     public JsonNode? Missed { get; set; }
 
-    public async Task<JsonNode> NextAsync(string name)
+    public async Task<JsonNode> NextAsync(string name, TimeSpan? patience = null)
     {
-        using var end = new CancellationTokenSource(Patience);
-        return (await _told[name].Reader.ReadAsync(end.Token))!;
+        using var end = new CancellationTokenSource(patience ?? Patience);
+        return (await _told[name].Reader.ReadAsync(end.Token)) ?? new JsonObject();
     }
 
     public async Task UntilAsync(string name, Func<JsonNode, bool> holds)

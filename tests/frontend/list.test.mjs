@@ -80,7 +80,12 @@ test("rows that are not saved yet stay after the row they were typed below", () 
 test("an answer changes only the rows it has", () => {
   const open = aStore([aRow("a"), aRow("b")]);
   const kept = open.row("b");
-  open.apply({ ...changes([]), rows: [{ id: "a", name: "Other", owner: null }], order: null, whole: false });
+  open.apply({
+    ...changes([]),
+    rows: [{ id: "a", name: "Other", owner: null }],
+    order: null,
+    from: { version: 1, edit: null },
+  });
   assert.deepEqual(open.row("a"), aRow("a", { name: "Other" }), "and of those what has changed");
   assert.equal(open.row("b"), kept);
 });

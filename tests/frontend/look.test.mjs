@@ -69,9 +69,9 @@ test("a colour tells what one chose, and a label always has the same", () => {
 test("a row that is told whole has what is as usual again, and a change of it keeps the rest", () => {
   const store = aStore([aRow("a", { label: "hire", critical: true })]);
   const told = { ...changes([]), order: null, rows: [{ id: "a", name: "A", length: "2d" }] };
-  store.apply({ ...told, whole: false });
+  store.apply({ ...told, from: { version: 1, edit: null } });
   assert.deepEqual([store.row("a")?.label, store.row("a")?.critical, store.row("a")?.length], ["hire", true, "2d"]);
-  store.apply({ ...told, whole: true });
+  store.apply({ ...told, from: null });
   assert.deepEqual([store.row("a")?.label, store.row("a")?.critical, store.row("a")?.length], [null, false, "2d"]);
 });
 

@@ -3,6 +3,7 @@
 import assert from "node:assert/strict";
 import test, { beforeEach, mock } from "node:test";
 import { Outbox } from "../../src/Auxilium.Web/Frontend/plan/outbox.js";
+import { forget, unsavedEdits } from "../../src/Auxilium.Web/Frontend/shared/own-storage.js";
 import { Store } from "../../src/Auxilium.Web/Frontend/plan/store.js";
 import { aRow, changes } from "./plan.mjs";
 
@@ -37,7 +38,7 @@ beforeEach(() => {
     return (server.answers.shift() ?? taken)();
   };
   store = new Store(changes([aRow("a")]));
-  outbox = new Outbox(store, "p", "token");
+  outbox = new Outbox(store, "p", "token", "imke");
 });
 
 /** The plan as it was, in the version after the one that was sent. */
@@ -108,19 +109,119 @@ test("a lost connection is told, and the same edit is sent with the same id unti
   assert.equal(kept.size, 0);
 });
 
-test("an edit that the server fails at again and again does not hold up those behind it", async () => {
+/** Lets the outbox wait as long as it wants, until something holds. @param {() => boolean} holds */
+async function untilHolds(holds) {
+  for (let i = 0; i < 200 && !holds(); i++) {
+    await new Promise(setImmediate);
+    mock.timers.tick(60_000);
+  }
+  assert.ok(holds());
+}
+
+test("an edit that the server fails at is kept and sent again, until it is saved or somebody discards it", async () => {
   mock.timers.enable({ apis: ["setTimeout"] });
   try {
     const broken = answer(500, { detail: "Something went wrong." });
-    server.answers = [broken, broken, broken, broken];
-    const both = Promise.all([send({ n: 1 }), send({ n: 2 })]);
-    for (const wait of [500, 1000, 2000]) {
-      await new Promise(setImmediate);
-      mock.timers.tick(wait);
-    }
+    server.answers = Array.from({ length: 9 }, () => broken);
+    const kept = send({ n: 1 });
+    await untilHolds(() => server.sent.length === 10);
+    assert.deepEqual(await kept, { done: true });
+
+    server.answers = Array.from({ length: 50 }, () => broken);
+    const both = Promise.all([send({ n: 2 }), send({ n: 3 })]);
+    await untilHolds(() => store.notice?.drop !== undefined);
+    server.answers = [];
+    store.notice?.drop?.();
     const [first, second] = await both;
-    assert.match(first.refused?.message ?? "", /Something went wrong/);
+    assert.match(first.refused?.message ?? "", /discarded/);
     assert.deepEqual(second, { done: true });
+  } finally {
+    mock.timers.reset();
+  }
+});
+
+const headers = { "Content-Type": "application/json" };
+const cut = async () => {
+  const start = (/** @type {ReadableStreamDefaultController} */ stream) => (
+    stream.enqueue(new TextEncoder().encode('{"version": 2, "chan')),
+    stream.error(new TypeError("The connection is gone."))
+  );
+  return new Response(new ReadableStream({ start }), { headers });
+};
+
+for (const [what, bad] of /** @type {const} */ ([
+  ["cut off within its body", cut],
+  ["half a body", async () => new Response('{"version": 2, "chan', { headers })],
+  ["no body", async () => new Response("", { headers })],
+  ["a page of something in between", async () => new Response("<h1>Bad gateway</h1>", { status: 502 })],
+  ["a page that says all is well", async () => new Response("<h1>Welcome</h1>")],
+  ["a body without what changed", answer(200, { version: 2 })],
+  ["that took too long", answer(408, { detail: "Too slow." })],
+  ["for somebody who asks too often", async () => new Response("", { status: 429, headers: { "Retry-After": "7" } })],
+  ["of a database that changes over", answer(503, { detail: "Try again in a moment." })],
+]))
+  test(`an answer ${what} is none: the edit is sent again with its id, and those behind it after it`, async () => {
+    mock.timers.enable({ apis: ["setTimeout"] });
+    try {
+      server.answers = [bad, bad, taken];
+      const both = Promise.all([send({ n: 1 }), send({ n: 2 })]);
+      await untilHolds(() => server.sent.length === 4);
+      assert.deepEqual(await both, [{ done: true }, { done: true }]);
+      assert.equal(new Set(server.sent.slice(0, 3).map(({ id }) => id)).size, 1);
+    } finally {
+      mock.timers.reset();
+    }
+  });
+
+test("an answer that never comes is given up, and the edit is sent again", async () => {
+  const patience = AbortSignal.timeout;
+  AbortSignal.timeout = () => AbortSignal.abort();
+  mock.timers.enable({ apis: ["setTimeout"] });
+  try {
+    let isDown = true;
+    const fetched = globalThis.fetch;
+    globalThis.fetch = async (address, how) => {
+      if (!isDown) return fetched(address, how);
+      isDown = false;
+      return new Promise((_, reject) => reject(how?.signal?.reason));
+    };
+    const sent = send({ n: 1 });
+    await untilHolds(() => server.sent.length === 1);
+    assert.deepEqual(await sent, { done: true });
+  } finally {
+    AbortSignal.timeout = patience;
+    mock.timers.reset();
+  }
+});
+
+test("whatever breaks in the page over one edit, those behind it are sent", async () => {
+  const said = mock.method(console, "error", () => {});
+  const broken = () => {
+    throw new Error("Something in the page broke.");
+  };
+  server.answers = [taken, answer(422, { detail: "No." })];
+  outbox.send({ make: broken, onRefused: () => {} });
+  outbox.send({ make: () => ({ n: 1 }), onDone: broken, onRefused: () => {} });
+  outbox.send({ make: () => ({ n: 2 }), onRefused: broken });
+  assert.deepEqual(await send({ n: 3 }), { done: true });
+  assert.ok(said.mock.callCount() >= 3);
+  said.mock.restore();
+});
+
+test("whoever is signed out keeps their edits, which are sent once they are back", async () => {
+  mock.timers.enable({ apis: ["setTimeout"] });
+  try {
+    server.answers = [answer(401, {}), answer(400, { code: "pageOutOfDate", detail: "Reload." }), taken];
+    const sent = send({ n: 1 });
+    await new Promise(setImmediate);
+    assert.match(store.notice?.text ?? "", /signed out/);
+    assert.equal(kept.size, 1);
+    mock.timers.tick(500);
+    await new Promise(setImmediate);
+    await new Promise(setImmediate);
+    assert.match(store.notice?.text ?? "", /somebody else signed in/);
+    await untilHolds(() => server.sent.length === 3);
+    assert.deepEqual(await sent, { done: true });
   } finally {
     mock.timers.reset();
   }
@@ -166,7 +267,7 @@ test("what a page was closed with before its answer is sent by the next one, as 
   const [first] = server.sent;
   store.project = { ...store.project, version: 7 };
 
-  const next = new Outbox(store, "p", "token");
+  const next = new Outbox(store, "p", "token", "imke");
   next.resume();
   await new Promise(setImmediate);
   const again = server.sent[1];
@@ -175,16 +276,22 @@ test("what a page was closed with before its answer is sent by the next one, as 
   await new Promise(setImmediate);
   assert.equal(kept.size, 0);
   // A third page has nothing left to send.
-  new Outbox(store, "p", "token").resume();
+  new Outbox(store, "p", "token", "imke").resume();
   await new Promise(setImmediate);
   assert.equal(server.sent.length, 2);
 });
 
-test("edits of other projects are left to their own pages", async () => {
-  kept.set("auxilium-unsent-q-1", JSON.stringify([{ id: "x", edit: { n: 1 }, baseVersion: 1 }]));
-  kept.set("auxilium-unsent-p-1", "not what it was");
+test("edits of other projects and other people are left to their own pages, until their person signs out", async () => {
+  const edit = JSON.stringify([{ id: "x", edit: { n: 1 }, baseVersion: 1 }]);
+  kept.set("auxilium-unsent:imke:q:1", edit);
+  kept.set("auxilium-unsent:oona:p:1", edit);
+  kept.set("auxilium-look:oona:p", "{}");
+  kept.set("auxilium-unsent:imke:p:1", "not what it was");
   outbox.resume();
   await new Promise(setImmediate);
   assert.deepEqual(server.sent, []);
-  assert.deepEqual([...kept.keys()], ["auxilium-unsent-q-1"]);
+  assert.deepEqual([...kept.keys()], ["auxilium-unsent:imke:q:1", "auxilium-unsent:oona:p:1", "auxilium-look:oona:p"]);
+  assert.deepEqual([unsavedEdits("oona"), unsavedEdits("bert")], [1, 0]);
+  forget("oona");
+  assert.deepEqual([...kept.keys()], ["auxilium-unsent:imke:q:1"]);
 });

@@ -26,6 +26,7 @@ export const changes = (rows, links = []) => ({
   project: {
     name: "Test",
     version: 1,
+    edit: null,
     start: at("2027-05-03T09:00"),
     finish: at("2027-05-07T18:00"),
     finishBy: null,
@@ -40,7 +41,7 @@ export const changes = (rows, links = []) => ({
     dayEnd: 1080,
   },
   rows,
-  whole: true,
+  from: null,
   order: rows.map((row) => row.id),
   links,
   finishLinks: links.flatMap((link, i) => (link.setsFinish ? [i] : [])),

@@ -29,7 +29,8 @@ function copyScripts(from, to) {
 
 rmSync(out, { recursive: true, force: true });
 mkdirSync(join(out, "fonts"), { recursive: true });
-for (const scripts of ["plan", "sheets", "week"]) copyScripts(join(here, scripts), join(out, "js", scripts));
+for (const scripts of ["plan", "sheets", "week", "account", "shared"])
+  copyScripts(join(here, scripts), join(out, "js", scripts));
 cpSync(join(packageOf("@microsoft/signalr"), "dist", "browser", "signalr.min.js"), join(out, "js", "signalr.js"));
 cpSync(join(here, "mark.svg"), join(out, "mark.svg"));
 for (const [name, file] of [

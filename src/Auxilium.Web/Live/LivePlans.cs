@@ -17,6 +17,8 @@ public sealed class LivePlans(IHubContext<PlanHub> hub, PlanStore store, PlanEdi
     /// <summary>Milliseconds after which a plan that nobody has open is followed no more.</summary>
     private const int Idle = 60_000;
 
+    private static readonly TimeSpan Again = TimeSpan.FromSeconds(1);
+
     private readonly ConcurrentDictionary<Guid, Live> _plans = new();
 
     public static string GroupOf(Guid project) => $"plan {project}";
@@ -24,8 +26,8 @@ public sealed class LivePlans(IHubContext<PlanHub> hub, PlanStore store, PlanEdi
     public static string PersonGroupOf(string person) => $"person {person}";
 
     /// <summary>Begins to follow a plan, where that is not done yet.</summary>
-    /// <returns>What changed since a version; <c>null</c> when that is not known any more.</returns>
-    public async Task<IReadOnlyList<LiveChange>?> JoinAsync(Guid project, int version, CancellationToken cancel)
+    /// <returns>What changed since a version, <c>null</c> when that is not known any more; and whether there never was such a version.</returns>
+    public async Task<(IReadOnlyList<LiveChange>? Changes, bool IsLost)> JoinAsync(Guid project, int version, Guid? edit, CancellationToken cancel)
     {
         var live = _plans.GetOrAdd(project, id => new Live(id));
         live.JoinedAt = Environment.TickCount64;
@@ -33,11 +35,12 @@ public sealed class LivePlans(IHubContext<PlanHub> hub, PlanStore store, PlanEdi
         try
         {
             // Version by version from what this process follows to what there is now.
-            await FollowAsync(live, cancel);
-            if (live.Told is not { } told) return null;
-            if (version == told.Version) return [];
+            await FollowAsync(live);
+            if (live.Told is not { } told) return (null, false);
+            if (version == told.Version && edit == told.Edit) return ([], false);
+            if (!await edits.IsOfAsync(project, version, edit, cancel)) return (null, true);
             var since = live.Changes.SkipWhile(c => c.From != version).ToList();
-            return since.Count > 0 && since[0].From == version && since[^1].To == told.Version ? since : null;
+            return (since.Count > 0 && since[^1].To == told.Version ? since : null, false);
         }
         finally
         {
@@ -69,15 +72,24 @@ public sealed class LivePlans(IHubContext<PlanHub> hub, PlanStore store, PlanEdi
 
     private async Task TellAsync(Live live)
     {
+        // What was said of a plan is true until it was told: as long as nobody could be told, it is tried again.
+        while (!await TryTellAsync(live)) await Task.Delay(Again);
+    }
+
+    private async Task<bool> TryTellAsync(Live live)
+    {
         await live.Turn.WaitAsync();
         try
         {
             Interlocked.Exchange(ref live.IsAsked, 0);
-            await FollowAsync(live, CancellationToken.None);
+            await FollowAsync(live);
+            return true;
         }
-        catch (Exception e) when (e is Npgsql.NpgsqlException or InvalidOperationException)
+        catch (Exception e) when (e is not OperationCanceledException)
         {
-            logger.LogWarning("What is new in a plan could not be told: {Message}", e.Message);
+            logger.LogWarning("What is new in a plan could not be told: {Kind}: {Message}", e.GetType().Name, e.Message);
+            // Whoever is told of it meanwhile, or nobody has it open any more: then there is nothing left to do here.
+            return Interlocked.Exchange(ref live.IsAsked, 1) == 1 || !_plans.ContainsKey(live.Project);
         }
         finally
         {
@@ -85,19 +97,31 @@ public sealed class LivePlans(IHubContext<PlanHub> hub, PlanStore store, PlanEdi
         }
     }
 
-    private async Task FollowAsync(Live live, CancellationToken cancel)
+    /// <summary>Tells what is new to all, so it does not end with whoever asked for it.</summary>
+    private async Task FollowAsync(Live live)
     {
-        if (await store.LoadAsync(live.Project, cancel) is not { } now) return;
-        var before = live.Told;
-        if (before?.Version >= now.Version) return;
+        if (await store.LoadAsync(live.Project) is not { } now) return;
+        if (live.Told is { } before && (before.Version != now.Version || before.Edit != now.Edit)) await TellAsync(live, before, now);
+        // Only what was sent has been told.
         live.Told = now;
-        if (before is null) return;
-        var last = await edits.ToldAsync(now, before.Version, cancel);
-        var changes = PlanChanges.Between(views.Of(before), views.Of(now, before.Version == now.Version - 1 ? before : null), false, false, last?.Sentence ?? [], last?.Moved ?? 0);
-        var change = new LiveChange(before.Version, now.Version, last?.PersonId, last?.Name, last?.Edits ?? [], changes);
+    }
+
+    private async Task TellAsync(Live live, StoredPlan before, StoredPlan now)
+    {
+        var group = hub.Clients.Group(GroupOf(live.Project));
+        // Another process may have told this one of a version that is newer than the one it reads: that comes again.
+        if (before.Version > now.Version && await edits.IsOfAsync(live.Project, before.Version, before.Edit)) throw new InvalidOperationException("The version that was read is older than the one that was told.");
+        if (before.Version >= now.Version || await edits.ToldAsync(now, before) is not { } last)
+        {
+            live.Changes.Clear();
+            await group.SendAsync("lost");
+            return;
+        }
+        var changes = PlanChanges.Between(views.Of(before), views.Of(now, before.Version == now.Version - 1 ? before : null), false, false, last.Sentence, last.Moved);
+        var change = new LiveChange(before.Version, now.Version, last.PersonId, last.Name, last.Edits, changes);
+        await group.SendAsync("changed", change);
         live.Changes.Enqueue(change);
         while (live.Changes.Count > Kept) live.Changes.Dequeue();
-        await hub.Clients.Group(GroupOf(live.Project)).SendAsync("changed", change, cancel);
     }
 
     private sealed class Live(Guid project)

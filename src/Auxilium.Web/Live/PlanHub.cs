@@ -9,7 +9,7 @@ namespace Auxilium.Web.Live;
 
 /// <summary>
 /// Open plans: whoever joins one is told what changes in it, who else is there, and on which row. Nothing is changed by it: edits go
-/// to the API. What is told: <c>changed</c>, <c>who</c>, <c>talk</c>, <c>proposals</c>, and to a person <c>notice</c>.
+/// to the API. What is told: <c>changed</c>, <c>lost</c>, <c>who</c>, <c>talk</c>, <c>proposals</c>, and to a person <c>notice</c>.
 /// </summary>
 [Authorize(Rights.SignedIn)]
 public sealed class PlanHub(LivePlans plans, Presence presence, ProjectRoles roles) : Hub
@@ -17,18 +17,19 @@ public sealed class PlanHub(LivePlans plans, Presence presence, ProjectRoles rol
     /// <summary>Comes to a plan.</summary>
     /// <param name="project">Its id.</param>
     /// <param name="version">The version that the page shows.</param>
+    /// <param name="edit">Id of the edit that made it; <c>null</c> for the first.</param>
     /// <returns>The id of this page among those who are there, and what changed since.</returns>
     /// <exception cref="HubException">There is no such project for this person.</exception>
-    public async Task<Joined> Join(Guid project, int version)
+    public async Task<Joined> Join(Guid project, int version, Guid? edit)
     {
         var user = Context.User!;
         var role = await roles.OfAsync(project, user.PersonId(), user.IsOrganiser(), Context.ConnectionAborted);
         if (role == ProjectRole.None) throw new HubException("There is no such project.");
         await Groups.AddToGroupAsync(Context.ConnectionId, LivePlans.GroupOf(project), Context.ConnectionAborted);
         await Groups.AddToGroupAsync(Context.ConnectionId, LivePlans.PersonGroupOf(user.PersonId()), Context.ConnectionAborted);
-        var changes = await plans.JoinAsync(project, version, Context.ConnectionAborted);
+        var (changes, isLost) = await plans.JoinAsync(project, version, edit, Context.ConnectionAborted);
         await presence.ComeAsync(new Connected(Context.ConnectionId, project, user.PersonId(), user.IsOrganiser(), user.SessionId(), Context.Abort));
-        return new Joined(Context.ConnectionId, changes);
+        return new Joined(Context.ConnectionId, changes, isLost);
     }
 
     /// <summary>Goes to a row.</summary>
@@ -40,7 +41,8 @@ public sealed class PlanHub(LivePlans plans, Presence presence, ProjectRoles rol
 
 /// <param name="Id">Id of the page.</param>
 /// <param name="Changes">What changed since, in turn; <c>null</c> when that is too long ago, so that the page asks for the whole plan.</param>
-public sealed record Joined(string Id, IReadOnlyList<LiveChange>? Changes);
+/// <param name="IsLost">Whether what the page shows is no version of this plan, as after a backup was put back: what it has counts for nothing.</param>
+public sealed record Joined(string Id, IReadOnlyList<LiveChange>? Changes, bool IsLost);
 
 /// <summary>Somebody's page of a plan that is connected to this process.</summary>
 /// <param name="Abort">Ends the connection.</param>

@@ -44,7 +44,7 @@ const isPlan = main.dataset.look === "plan";
 const store = new Store(data.changes);
 store.teams = new Map(Object.entries(data.teams));
 let isFollowing = false;
-const outbox = new Outbox(store, main.dataset.project ?? "", main.dataset.token ?? "");
+const outbox = new Outbox(store, main.dataset.project ?? "", main.dataset.token ?? "", main.dataset.me ?? "");
 const actions = new Actions(store, outbox);
 const preview = new Preview(store, outbox);
 const sight = new Sight(board, element("list"), follow, () => store.changed());
@@ -136,7 +136,7 @@ listenToGestures(
 listenToLinks(store, outbox, actions, timeline.body);
 listenToRowDrags(store, actions, element("list"));
 drawChoice(store, actions, data.calendars);
-drawLook(store, new Remembered(main.dataset.project ?? "", main.dataset.token ?? "", data.look));
+drawLook(store, new Remembered(main.dataset.project ?? "", main.dataset.token ?? "", main.dataset.me ?? "", data.look));
 const turnTray = drawTray(store, preview, actions, timeline, show);
 if (store.rights !== "shared") showOthers(store, main.dataset.project ?? "");
 const openCard = (/** @type {string} */ id) => void card.open(id);

@@ -15,12 +15,12 @@ export function showOthers(store, project) {
 
   async function ask() {
     const answer = await fetch("/api/v1/projects").catch(() => null);
-    if (!answer?.ok) {
+    /** @type {{ id: string, name: string, start: string, finish: string, tasks: number }[] | null} */
+    const all = answer?.ok ? await answer.json().catch(() => null) : null;
+    if (all === null) {
       isAsked = false;
       return;
     }
-    /** @type {{ id: string, name: string, start: string, finish: string, tasks: number }[]} */
-    const all = await answer.json();
     store.others = all
       .filter(({ id, tasks }) => id !== project && tasks > 0)
       .map(({ id, name, start, finish }) => ({ id, name, start: minutesOf(start), finish: minutesOf(finish) }));

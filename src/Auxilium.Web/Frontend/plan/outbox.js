@@ -3,6 +3,7 @@
 
 /** @import { Store } from "./store.js" */
 /** @import { Card, Changes, Ripple } from "./types.js" */
+import { unsentOf } from "../shared/own-storage.js";
 import { iso } from "./time.js";
 
 /**
@@ -18,10 +19,25 @@ import { iso } from "./time.js";
  * @property {number} [baseVersion] of the plan that it was made on, where that was another page's
  */
 
+/** @typedef {{ status: number, content: any, pause: number }} Answer status 0 where there was none, or not the whole of it; pause in milliseconds, as the server asks for */
 /** @typedef {{ message: string, code?: string, theirs?: string, yours?: string, by?: string }} Refusal */
 
-const MOST_FAILURES = 4;
+/** So many failures of the server at one edit are told as such. */
+const MANY = 4;
 const MOST_OWN = 100;
+/** Milliseconds after which an answer is no longer waited for. */
+const PATIENCE = 30_000;
+const LONGEST_WAIT = 15_000;
+
+/** Why an edit is not saved yet. */
+const WAITING = {
+  away: "Not saved yet: the server does not answer. Your edits are kept here and sent again.",
+  busy: "Not saved yet: the server has much to do. Your edits are kept here and sent again.",
+  broken: "Not saved yet: the server fails at this edit. It is kept here and sent again.",
+  signedOut: "Not saved: you are signed out. Your edits are kept here: sign in again in another window.",
+  outOfDate:
+    "Not saved: somebody else signed in here since. Your edits are kept: sign in again as yourself and reload.",
+};
 
 export class Outbox {
   #store;
@@ -32,11 +48,11 @@ export class Outbox {
   #unsent;
   /** Ids of the edits that this page has sent. @type {Set<string>} */ #sent = new Set();
 
-  /** @param {Store} store @param {string} project @param {string} token */
-  constructor(store, project, token) {
+  /** @param {Store} store @param {string} project @param {string} token @param {string} me id of whoever edits */
+  constructor(store, project, token, me) {
     this.#store = store;
-    this.#unsent = new Unsent(project);
-    this.#address = `/api/v1/projects/${project}/edits`;
+    this.#unsent = new Unsent(`${unsentOf(me)}${project}:`);
+    this.#address = `/api/v1/projects/${project}/`;
     this.#token = token;
     addEventListener("beforeunload", (event) => {
       if (this.#jobs.length > 0) event.preventDefault();
@@ -72,67 +88,66 @@ export class Outbox {
 
   #keep() {
     const { version } = this.#store.project;
-    this.#unsent.keep(
-      this.#jobs.map(({ id, takeBack, overrule, near, baseVersion = version, make }) => ({
-        id,
-        takeBack,
-        overrule,
-        near,
-        baseVersion,
-        edit: takeBack ? null : make(),
-      })),
-    );
+    try {
+      this.#unsent.keep(
+        this.#jobs.map(({ id, takeBack, overrule, near, baseVersion = version, make }) => ({
+          id,
+          takeBack,
+          overrule,
+          near,
+          baseVersion,
+          edit: takeBack ? null : make(),
+        })),
+      );
+    } catch (error) {
+      // A browser that keeps nothing more, or an edit that cannot be made: what waits is sent all the same.
+      console.error(error);
+    }
   }
 
   /** What an edit would do. @param {object} edit @returns {Promise<Ripple | Refusal>} */
   async preview(edit) {
     if (this.#store.whyNot !== null) return { message: this.#store.whyNot };
-    const answer = await this.#post("?preview=true", this.#body(crypto.randomUUID(), { edit }));
-    const body = await answer.json();
-    return answer.ok ? body.ripple : { message: messageOf(body) };
+    const { status, content } = await this.#post("edits?preview=true", this.#body(crypto.randomUUID(), { edit }));
+    return status === 200 ? content.ripple : refusalOf(status, content, "cannot say what this would do");
   }
 
   /** Everything about one task. @param {string} task @returns {Promise<Card | Refusal>} */
   async card(task) {
     if (this.#store.rights === "shared") return { message: "A link shows the plan, and no cards of its tasks." };
-    const answer = await fetch(this.#address.replace(/edits$/, `tasks/${encodeURIComponent(task)}`)).catch(() => null);
-    if (!answer) return { message: "The server does not answer, so it cannot show this card. Try again in a moment." };
-    const body = await answer.json();
-    return answer.ok ? body : { message: messageOf(body) };
+    const { status, content } = await this.#ask(`tasks/${encodeURIComponent(task)}`);
+    return status === 200 ? content : refusalOf(status, content, "cannot show this card");
   }
 
   /** How a pasted list is understood. @param {object} list @returns {Promise<import("./paste.js").Reading | Refusal>} */
   async readList(list) {
-    const answer = await this.#post("", JSON.stringify(list), this.#address.replace(/edits$/, "lists")).catch(
-      () => null,
-    );
-    if (!answer) return { message: "The server does not answer, so it cannot read the list. Try again in a moment." };
-    const body = await answer.json().catch(() => ({}));
-    return answer.ok ? body : { message: messageOf(body) };
+    const { status, content } = await this.#post("lists", JSON.stringify(list));
+    return status === 200 ? content : refusalOf(status, content, "cannot read the list");
   }
 
   /** When a task would come by a rule. @param {string} task @param {object} rule @returns {Promise<import("./repeat.js").Told | Refusal>} */
   async askRepeat(task, rule) {
-    const address = this.#address.replace(/edits$/, `tasks/${encodeURIComponent(task)}/repeats`);
-    const answer = await this.#post("", JSON.stringify(rule), address).catch(() => null);
-    if (!answer) return { message: "The server does not answer, so it cannot say when. Try again in a moment." };
-    const body = await answer.json().catch(() => ({}));
-    return answer.ok ? body : { message: messageOf(body) };
+    const { status, content } = await this.#post(`tasks/${encodeURIComponent(task)}/repeats`, JSON.stringify(rule));
+    return status === 200 ? content : refusalOf(status, content, "cannot say when");
   }
 
   /** What the newest edit did. @returns {Promise<Ripple | Refusal>} */
   async last() {
-    const answer = await fetch(`${this.#address}/last`).catch(() => null);
-    if (!answer) return { message: "The server does not answer, so it cannot say what moved. Try again in a moment." };
-    const body = await answer.json();
-    return answer.ok ? body.ripple : { message: messageOf(body) };
+    const { status, content } = await this.#ask("edits/last");
+    return status === 200 ? content.ripple : refusalOf(status, content, "cannot say what moved");
   }
 
   async #run() {
     this.#sending = true;
     for (let job = this.#jobs[0]; job; job = this.#jobs[0]) {
-      const what = job.takeBack ? { takeBack: job.takeBack } : { edit: job.make() };
-      if (job.takeBack || what.edit) await this.#deliver(job, what);
+      try {
+        const what = job.takeBack ? { takeBack: job.takeBack } : { edit: job.make() };
+        if (job.takeBack || what.edit) await this.#deliver(job, what);
+      } catch (error) {
+        // Whatever goes wrong with one edit, those behind it go on.
+        this.#store.tell(`This edit could not be sent. ${/** @type {Error} */ (error).message}`);
+        console.error(error);
+      }
       this.#jobs.shift();
       this.#keep();
     }
@@ -148,43 +163,52 @@ export class Outbox {
       overrule: job.overrule ?? false,
       near: job.near === undefined ? null : iso(job.near),
     });
-    const answer = await this.#untilAnswered(body);
+    const { status, content } = await this.#untilAnswered(body);
     if (this.#store.notice?.tone === "waiting") this.#store.notice = null;
-    const content = await answer.json().catch(() => ({}));
-    if (answer.status === 202) {
+    if (status === 202) {
       // A member's change waits for the coordinator: the plan is as it was.
       job.onRefused({ message: "", code: "proposed" });
       this.#store.notice = { tone: "proposal", text: `Proposed to the coordinator: ${content.sentence}` };
       this.#store.proposals++;
       this.#store.changed();
-    } else if (answer.ok) {
+    } else if (status < 300) {
       this.#store.notice = null;
       this.#store.apply(content.changes);
       job.onDone?.(content.changes);
       this.#store.flush();
     } else {
-      job.onRefused({ ...content, message: messageOf(content) });
+      job.onRefused(refusalOf(status, content));
       this.#store.changed();
     }
   }
 
-  /** A dropped connection loses nothing: the same edit, with the same id, is sent until there is an answer. @param {string} body */
+  /**
+   * A dropped connection loses nothing, nor does a server that fails or a sign-in that ended: the same edit, with the same id, is sent
+   * until there is an answer to it.
+   * @param {string} body
+   * @returns {Promise<Answer>}
+   */
   async #untilAnswered(body) {
     let broken = 0;
-    for (let wait = 500; ; wait = Math.min(wait * 2, 8000)) {
-      const answer = await this.#post("?changes=true", body).catch(() => null);
-      // One that the server fails at again and again must not hold up those behind it.
-      if (answer && (answer.status < 500 || (answer.status === 500 && ++broken === MOST_FAILURES))) return answer;
-      this.#store.notice = {
-        tone: "waiting",
-        text: "Not saved yet: the server does not answer. Your edits are kept here and sent again.",
-      };
-      this.#store.changed();
+    let isDropped = false;
+    for (let wait = 500; !isDropped; wait = Math.min(wait * 2, LONGEST_WAIT)) {
+      const answer = await this.#post("edits?changes=true", body, Math.max(PATIENCE, 4 * wait));
+      const why = whyAgain(answer);
+      if (why === null) return answer;
+      if (isDropped) break;
+      if (answer.status === 500) broken++;
       await new Promise((resolve) => {
-        const timer = setTimeout(resolve, wait);
-        addEventListener("online", () => (clearTimeout(timer), resolve(null)), { once: true });
+        const timer = setTimeout(resolve, Math.max(wait, answer.pause), null);
+        const goOn = () => (clearTimeout(timer), resolve(null));
+        addEventListener("online", goOn, { once: true });
+        const isBroken = broken >= MANY;
+        // Only a person gives an edit up: what the server cannot do today it may do tomorrow.
+        const drop = isBroken ? () => ((isDropped = true), goOn()) : undefined;
+        this.#store.notice = { tone: "waiting", text: WAITING[isBroken ? "broken" : why], drop };
+        this.#store.changed();
       });
     }
+    return { status: 499, content: { detail: "This edit was discarded. Everything else is kept." }, pause: 0 };
   }
 
   /** @param {string} id @param {object} what */
@@ -192,21 +216,50 @@ export class Outbox {
     return JSON.stringify({ id, baseVersion: this.#store.project.version, ...what });
   }
 
-  /** @param {string} query @param {string} body @param {string} [address] */
-  #post(query, body, address = this.#address) {
+  /** @param {string} path @param {string} body @param {number} [patience] */
+  #post(path, body, patience) {
     const headers = { "Content-Type": "application/json", "X-Auxilium-Token": this.#token };
-    return fetch(address + query, { method: "POST", headers, body });
+    return this.#ask(path, { method: "POST", headers, body }, patience);
+  }
+
+  /**
+   * Asks the server once. It never fails: an answer that is cut off in the middle is none.
+   * @param {string} path
+   * @param {RequestInit} [how]
+   * @param {number} [patience] milliseconds after which an answer is no longer waited for
+   * @returns {Promise<Answer>}
+   */
+  async #ask(path, how = {}, patience = PATIENCE) {
+    try {
+      const answer = await fetch(this.#address + path, { ...how, signal: AbortSignal.timeout(patience) });
+      const pause = 1000 * Number(answer.headers.get("Retry-After")) || 0;
+      const isJson = /json/.test(answer.headers.get("Content-Type") ?? "");
+      const text = await answer.text();
+      return { status: answer.status, content: isJson ? JSON.parse(text) : {}, pause };
+    } catch {
+      return { status: 0, content: {}, pause: 0 };
+    }
   }
 }
 
-/** Edits of a project that have no answer yet, kept by the browser: closing the page loses none. */
+/** Why an edit is sent again; null where this is the answer to it. @param {Answer} answer @returns {keyof typeof WAITING | null} */
+function whyAgain({ status, content }) {
+  if (status === 401) return "signedOut";
+  if (content.code === "pageOutOfDate") return "outOfDate";
+  if (status === 429) return "busy";
+  if (status === 0 || status === 408 || status >= 500) return "away";
+  // An answer that says it was done and not what, was cut off on its way.
+  return status === 200 && !content.changes ? "away" : null;
+}
+
+/** Edits of one person and project that have no answer yet, kept by the browser: closing the page loses none. */
 class Unsent {
   #prefix;
   #key;
 
-  /** @param {string} project */
-  constructor(project) {
-    this.#prefix = `auxilium-unsent-${project}-`;
+  /** @param {string} prefix */
+  constructor(prefix) {
+    this.#prefix = prefix;
     this.#key = this.#prefix + crypto.randomUUID();
   }
 
@@ -237,8 +290,10 @@ const PLAIN = {
   403: "You may not do this here: ask who coordinates the project.",
 };
 
-/** @param {{ status?: number, detail?: string, title?: string, errors?: { message: string }[] }} problem */
-function messageOf(problem) {
-  if (!problem.detail && !problem.errors && PLAIN[problem.status ?? 0]) return PLAIN[problem.status ?? 0];
-  return problem.errors?.[0]?.message ?? problem.detail ?? problem.title ?? "The server could not do this. Try again.";
+/** @param {number} status @param {any} content @param {string} cannot what the server could not do, where it does not answer @returns {Refusal} */
+function refusalOf(status, content, cannot = "cannot do this") {
+  if (status === 0) return { message: `The server does not answer, so it ${cannot}. Try again in a moment.` };
+  const plain = content.detail || content.errors ? null : PLAIN[status];
+  const message = plain ?? content.errors?.[0]?.message ?? content.detail ?? content.title;
+  return { ...content, message: message ?? "The server could not do this. Try again." };
 }

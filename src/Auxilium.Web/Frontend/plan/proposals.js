@@ -28,11 +28,11 @@ export function listProposals(store, project, token, show) {
   async function draw() {
     drawn = store.proposals;
     const answer = await fetch(address).catch(() => null);
-    if (!answer?.ok) {
+    /** @type {Proposal[] | null} */ const open = answer?.ok ? await answer.json().catch(() => null) : null;
+    if (open === null) {
       problem.textContent = "The server does not answer. Try again in a moment.";
       return;
     }
-    /** @type {Proposal[]} */ const open = await answer.json();
     store.proposals = drawn = open.length;
     store.changed();
     list.replaceChildren(...open.map(item));

@@ -1,6 +1,8 @@
 // @ts-check
 // What one person chose on one project, kept by the server. What it has not got yet is kept here, so that closing the page loses nothing.
 
+import { lookOf } from "../shared/own-storage.js";
+
 const PAUSE = 500; // milliseconds after the last change
 
 export class Remembered {
@@ -10,11 +12,11 @@ export class Remembered {
   /** @type {Record<string, unknown>} */ #content;
   /** @type {ReturnType<typeof setTimeout> | undefined} */ #timer;
 
-  /** @param {string} project @param {string} token @param {Record<string, unknown> | null} kept what the server has */
-  constructor(project, token, kept) {
+  /** @param {string} project @param {string} token @param {string} me id of whoever looks @param {Record<string, unknown> | null} kept what the server has */
+  constructor(project, token, me, kept) {
     this.#address = `/api/v1/projects/${project}/look`;
     this.#token = token;
-    this.#unsent = `auxilium-look-${project}`;
+    this.#unsent = `${lookOf(me)}${project}`;
     this.#content = this.#left() ?? kept ?? {};
     if (this.#left()) this.#soon();
     addEventListener("pagehide", () => {

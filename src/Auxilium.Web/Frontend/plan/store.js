@@ -35,7 +35,7 @@ export class Store {
   canRedo = false;
   /** @type {Run[]} */ sentence = [];
   /** How many tasks the newest edit moved. */ moved = 0;
-  /** A sentence that takes the place of the ripple for now. @type {{ text: string, tone: "problem" | "preview" | "waiting" | "proposal" } | null} */ notice =
+  /** A sentence that takes the place of the ripple for now. @type {{ text: string, tone: "problem" | "preview" | "waiting" | "proposal", drop?: (() => void) | undefined } | null} */ notice =
     null;
   /** By "row/column". @type {Map<string, Draft>} */ drafts = new Map();
   /** Where the newest problem is. @type {string | null} */ problemAt = null;
@@ -47,6 +47,7 @@ export class Store {
   /** The link that is being drawn. @type {{ x1: number, y1: number, x2: number, y2: number, lands: boolean } | null} */ thread =
     null;
   /** Where rows that are dragged would go. @type {Place | null} */ drop = null;
+  /** Called when what came does not lead on from what is shown. */ onGap = () => {};
   /** The row whose links are lit up. @type {string | null} */ lit = null;
 
   /** @type {(() => void)[]} */ #listeners = [];
@@ -131,14 +132,26 @@ export class Store {
     return at === undefined ? undefined : this.rows[at];
   }
 
-  /** @param {Changes} changes */
-  apply(changes) {
+  /**
+   * @param {Changes} changes
+   * @param {boolean} [instead] whether it takes the place of whatever is shown, be that newer
+   * @returns {boolean} false where something is missing in between: it changes nothing, and the plan is asked for
+   */
+  apply(changes, instead = false) {
+    const { version, edit } = this.project;
     // What was told late of a version that has been overtaken changes nothing.
-    if (changes.project.version < this.project.version) return;
+    if (!instead && changes.project.version < version) return true;
+    // What leads on from an older version leaves out what was changed since and put back.
+    const { from } = changes;
+    const leadsOn = from === null || changes.project.edit === edit || (from.version === version && from.edit === edit);
+    if (!instead && !leadsOn) {
+      this.onGap();
+      return false;
+    }
     this.project = changes.project;
     const known = new Map(this.rows.map((row) => [row.id, row]));
     const fresh = new Map(
-      changes.rows.map((row) => [row.id, merged(changes.whole ? undefined : known.get(row.id), row)]),
+      changes.rows.map((row) => [row.id, merged(changes.from === null ? undefined : known.get(row.id), row)]),
     );
     for (const id of fresh.keys()) this.unsaved.delete(id);
     const order = changes.order ?? this.rows.filter((row) => !row.unsaved || fresh.has(row.id)).map((row) => row.id);
@@ -154,6 +167,7 @@ export class Store {
     this.sentence = changes.sentence;
     this.moved = changes.moved;
     this.changed();
+    return true;
   }
 
   /** Changes which rows are shown. @param {Partial<Look>} part */

@@ -15,6 +15,8 @@ export function drawStrip(store) {
   const undo = button("undo");
   const redo = button("redo");
   const extend = button("extend");
+  const drop = /** @type {HTMLButtonElement} */ (document.getElementById("drop"));
+  drop.addEventListener("click", () => store.notice?.drop?.());
   let said = "";
   store.subscribe(() => {
     const { notice } = store;
@@ -33,6 +35,7 @@ export function drawStrip(store) {
       extend.textContent = `Extend ${offer.name}`;
       extend.title = offer.text;
     }
+    drop.hidden = !notice?.drop;
     undo.disabled = !store.canUndo;
     redo.hidden = !store.canRedo;
   });

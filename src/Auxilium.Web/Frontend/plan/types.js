@@ -52,6 +52,7 @@
  * @typedef {object} Project
  * @property {string} name
  * @property {number} version
+ * @property {string | null} edit id of the edit that made this version; null for the first
  * @property {number} start
  * @property {number} finish
  * @property {boolean} fromFinish whether dates go back from the finish
@@ -70,7 +71,7 @@
  * @typedef {object} Changes
  * @property {Project} project
  * @property {(Partial<Row> & { id: string })[]} rows new ones whole, of others what has changed
- * @property {boolean} whole whether every row is told, so that what a row does not say is as usual
+ * @property {{ version: number, edit: string | null } | null} from the version that this leads on from, and no other; null when every row is told, so that what a row does not say is as usual
  * @property {string[] | null} order
  * @property {{ from: string, to: string, kind: LinkKind }[] | null} links
  * @property {number[] | null} finishLinks positions of the links that set the finish

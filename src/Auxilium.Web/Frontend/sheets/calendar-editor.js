@@ -205,6 +205,7 @@ export class CalendarEditor {
     const frame = element("div");
     void fetch("/api/v1/holidays")
       .then((answer) => answer.json())
+      .catch(() => [])
       .then((/** @type {{ id: string, name: string }[]} */ sets) => {
         /** @type {[string, string][]} */
         const options = [
@@ -222,8 +223,14 @@ export class CalendarEditor {
 
   /** @param {PlanCalendar} calendar @param {string} set @param {(change: Partial<PlanCalendar>, tell: (p: string) => void) => void} save @param {(p: string) => void} tell */
   async #addHolidays(calendar, set, save, tell) {
-    const answer = await fetch(`/api/v1/holidays/${set}?from=${this.#year}&to=${this.#year}`);
-    const days = /** @type {{ day: string, name: string }[]} */ (await answer.json());
+    /** @type {{ day: string, name: string }[] | null} */
+    const days = await fetch(`/api/v1/holidays/${set}?from=${this.#year}&to=${this.#year}`)
+      .then((answer) => (answer.ok ? answer.json() : null))
+      .catch(() => null);
+    if (days === null) {
+      tell("The server does not answer, so it cannot say which days these are. Try again in a moment.");
+      return;
+    }
     const known = new Set(calendar.exceptions.filter((e) => e.from === e.to && e.work.length === 0).map((e) => e.from));
     const added = days
       .filter(({ day }) => !known.has(day))

@@ -28,16 +28,15 @@ export class PlanClient {
 
   /** @template T @param {string} path below the project @param {AbortSignal} [signal] @returns {Promise<T>} */
   async ask(path, signal) {
-    const answer = await fetch(this.#address + path, { signal: signal ?? null });
-    const body = await answer.json();
-    if (!answer.ok) throw new Error(problemOf(body));
+    const { ok, body } = await read(fetch(this.#address + path, { signal: signal ?? null }));
+    if (!ok) throw new Error(problemOf(body));
     return body;
   }
 
   /** A stream of lines of JSON. @param {string} path @param {AbortSignal} signal @param {(line: any) => void} take */
   async lines(path, signal, take) {
     const answer = await fetch(this.#address + path, { signal });
-    if (!answer.ok || !answer.body) throw new Error(problemOf(await answer.json()));
+    if (!answer.ok || !answer.body) throw new Error(problemOf(await answer.json().catch(() => ({}))));
     let rest = "";
     const reader = answer.body.pipeThrough(new TextDecoderStream()).getReader();
     for (let part = await reader.read(); !part.done; part = await reader.read()) {
@@ -51,12 +50,10 @@ export class PlanClient {
   async post(path, body) {
     const headers = { "Content-Type": "application/json", "X-Auxilium-Token": this.#main.dataset.token ?? "" };
     const sent = { method: "POST", headers, body: JSON.stringify(body) };
-    const answer = await fetch(this.#address + path, sent).catch(() => null);
-    if (!answer) throw new Error("The server does not answer. What you entered is still here: try again in a moment.");
-    const content = await answer.json().catch(() => ({}));
-    if (answer.status === 403 && !content.detail)
+    const { ok, status, body: content } = await read(fetch(this.#address + path, sent));
+    if (status === 403 && !content.detail)
       throw new Error("You may look at this project. To change something, ask who coordinates it.");
-    if (!answer.ok) throw new Error(problemOf(content), { cause: content.code });
+    if (!ok) throw new Error(problemOf(content), { cause: content.code });
     return content;
   }
 
@@ -114,6 +111,18 @@ export class PlanClient {
         return node;
       }),
     );
+  }
+}
+
+/** The whole answer; what is cut off in the middle is none. @param {Promise<Response>} asked @returns {Promise<{ ok: boolean, status: number, body: any }>} */
+async function read(asked) {
+  try {
+    const answer = await asked;
+    const isJson = /json/.test(answer.headers.get("Content-Type") ?? "");
+    return { ok: answer.ok, status: answer.status, body: isJson ? await answer.json() : {} };
+  } catch (error) {
+    if (/** @type {Error} */ (error).name === "AbortError") throw error;
+    throw new Error("The server does not answer. What you entered is still here: try again in a moment.");
   }
 }
 

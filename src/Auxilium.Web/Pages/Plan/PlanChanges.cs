@@ -5,16 +5,20 @@ using Auxilium.Storage;
 
 namespace Auxilium.Web.Pages.Plan;
 
+/// <summary>A version of a plan as a page knows it.</summary>
+/// <param name="Edit">Id of the edit that made it; <c>null</c> for the first.</param>
+public sealed record VersionMark(int Version, Guid? Edit);
+
 /// <summary>What the Plan screen draws anew after an edit; parts that did not change are <c>null</c>.</summary>
 /// <param name="Rows">Rows that are new, with all that is not as usual, and of those that are other than before what is other, with their ids.</param>
-/// <param name="Whole">Whether every row is told, as to somebody who knows none: what a row does not say is then as usual, and not as it was.</param>
+/// <param name="From">The version that this leads on from, and no other; <c>null</c> when every row is told, as to somebody who knows none: what a row does not say is then as usual, and not as it was.</param>
 /// <param name="Order">Ids of all rows in order, when rows came, went or moved.</param>
 /// <param name="Sentence">For the ripple strip.</param>
 /// <param name="Moved">How many tasks the newest edit moved.</param>
 public sealed record PlanChanges(
     ProjectView Project,
     IReadOnlyList<object> Rows,
-    bool Whole,
+    VersionMark? From,
     IReadOnlyList<string>? Order,
     IReadOnlyList<LinkView>? Links,
     IReadOnlyList<int>? FinishLinks,
@@ -43,7 +47,7 @@ public sealed record PlanChanges(
         return new PlanChanges(
             after.Project,
             known is null ? after.Rows : RowChanges.Between(known, after.Rows),
-            known is null,
+            before is null ? null : new VersionMark(before.Project.Version, before.Project.Edit),
             sameOrder ? null : [.. after.Rows.Select(r => r.Id)],
             Unless(before?.Links, after.Links),
             Unless(before?.FinishLinks, after.FinishLinks),

@@ -31,6 +31,9 @@ public sealed record ProjectView
 
     public required int Version { get; init; }
 
+    /// <summary>Id of the edit that made this version; <c>null</c> for the first.</summary>
+    public Guid? Edit { get; init; }
+
     public required int Start { get; init; }
 
     public required int Finish { get; init; }
@@ -101,6 +104,7 @@ public sealed record PlanView
             {
                 Name = plan.Project.Name,
                 Version = stored.Version,
+                Edit = stored.Edit,
                 Start = schedule.Start.Minutes,
                 Finish = schedule.Finish.Minutes,
                 FromFinish = plan.Project.ScheduleFrom == ScheduleFrom.Finish,
