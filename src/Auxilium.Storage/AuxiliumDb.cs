@@ -12,6 +12,9 @@ namespace Auxilium.Storage;
 public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityUserContext<Account>(options), IDataProtectionKeyContext
 {
     private const int MostPrepared = 100;
+    private const int MostConnections = 30;
+    private const int IdleMilliseconds = 30_000;
+    private const int LockMilliseconds = 8_000;
 
     public DbSet<ProjectRow> Projects => Set<ProjectRow>();
 
@@ -73,6 +76,11 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
         var settings = new NpgsqlConnectionStringBuilder(connection);
         // What is asked again and again is planned once for each connection, unless whoever runs the server says otherwise.
         if (!settings.ContainsKey("Max Auto Prepare")) settings.MaxAutoPrepare = MostPrepared;
+        // Several processes share what a server has, which is a hundred unless it was told otherwise.
+        if (!settings.ContainsKey("Maximum Pool Size")) settings.MaxPoolSize = MostConnections;
+        if (!settings.ContainsKey("Keepalive")) settings.KeepAlive = 30;
+        // A process that stands still must not hold a plan for ever, nor one wait for it for ever.
+        settings.Options = $"-c idle_in_transaction_session_timeout={IdleMilliseconds} -c lock_timeout={LockMilliseconds} {settings.Options}".TrimEnd();
         options.UseNpgsql(settings.ConnectionString).UseSnakeCaseNamingConvention();
     }
 

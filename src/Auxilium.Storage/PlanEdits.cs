@@ -14,7 +14,7 @@ namespace Auxilium.Storage;
 /// The one way a stored plan changes: the edit is applied to the newest version, the changed rows, the journal entry and the new
 /// version are written in one transaction, and nobody's edit is overwritten unseen.
 /// </summary>
-public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore store, PlanMemory memory, TimeProvider clock)
+public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore store, PlanMemory memory, PlanGates gates, TimeProvider clock)
 {
     /// <param name="project">Id of the project.</param>
     /// <param name="request">The edit, or what to take back.</param>
@@ -23,6 +23,7 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
     /// <exception cref="EditRefusedException">The edit makes no sense on the plan as it is now.</exception>
     public async Task<EditOutcome> CommitAsync(Guid project, EditRequest request, DateOnly today, CancellationToken cancel = default)
     {
+        using var turn = await gates.EnterAsync(project, cancel);
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         // An edit is written whole or not at all: there is no point within it to go back to.

@@ -45,13 +45,23 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     /// <exception cref="PersonClashException">An id of the plan's people is somebody else's here.</exception>
     public async Task<StoredPlan> CreateAsync(Plan plan, Person coordinator, CancellationToken cancel = default)
     {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var stored = await CreateAsync(db, plan, coordinator, cancel);
+        await transaction.CommitAsync(cancel);
+        memory.Keep(stored, stored.Schedule.Plan.Tasks.Length);
+        return stored;
+    }
+
+    /// <summary>The same as a part of a transaction, which is committed with all the rest of it.</summary>
+    /// <inheritdoc cref="CreateAsync(Plan, Person, CancellationToken)"/>
+    public async Task<StoredPlan> CreateAsync(AuxiliumDb db, Plan plan, Person coordinator, CancellationToken cancel = default)
+    {
         if (plan.Project.Coordinator is null)
         {
             if (plan.FindPerson(coordinator.Id) is null) plan = plan with { People = plan.People.Add(coordinator) };
             plan = plan with { Project = plan.Project with { Coordinator = coordinator.Id } };
         }
-        await using var db = await databases.CreateDbContextAsync(cancel);
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         plan = await WithDirectoryAsync(db, plan, cancel);
         var id = Guid.CreateVersion7(clock.GetUtcNow());
         var now = clock.GetUtcNow().UtcDateTime;
@@ -64,10 +74,7 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         db.Links.AddRange(plan.Links.Select(l => PlanRows.ToRow(id, l, ranks.Links[(l.From, l.To)])));
         await new PlanWriter(db, id).AddPeopleAsync(plan.People.Select((person, position) => (person, position)), cancel);
         await db.SaveChangesAsync(cancel);
-        await transaction.CommitAsync(cancel);
-        var stored = new StoredPlan(id, 1, null, () => Scheduler.Calculate(plan), ranks);
-        memory.Keep(stored, plan.Tasks.Length);
-        return stored;
+        return new StoredPlan(id, 1, null, () => Scheduler.Calculate(plan), ranks);
     }
 
     internal async Task<StoredPlan> LoadAsync(AuxiliumDb db, PlanVersion version, CancellationToken cancel)

@@ -30,7 +30,9 @@ services.AddSingleton(provider => new Today(provider.GetRequiredService<TimeProv
 services.AddPooledDbContextFactory<AuxiliumDb>(options => AuxiliumDb.Configure(options, configuration["DB"]!));
 services.AddScoped(provider => provider.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContext());
 services.AddDataProtection().SetApplicationName("Auxilium").PersistKeysToDbContext<AuxiliumDb>();
+services.Configure<HostOptions>(options => options.ShutdownTimeout = TimeSpan.FromSeconds(5));
 services.AddSingleton<PlanMemory>();
+services.AddSingleton<PlanGates>();
 services.AddSingleton<PlanStore>();
 services.AddSingleton<PlanEdits>();
 services.AddSingleton<Looks>();
@@ -108,8 +110,15 @@ catch (FormatException e)
 }
 try
 {
-    await using (var db = await app.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync()) await db.Database.MigrateAsync();
+    await using var turn = await DatabaseStart.EnterAsync(configuration["DB"]!, app.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>());
     if (configuration["EMPTY"] != "1") await app.Services.GetRequiredService<DemoOrganisation>().PrepareAsync();
+    if (await app.Services.GetRequiredService<Organisation>().FirstStartAsync() is { } code)
+        await Console.Out.WriteLineAsync($"To begin, open {configuration["ADDRESS"] ?? ""}/welcome?code={code}");
+}
+catch (NewerSchemaException e)
+{
+    await Console.Error.WriteLineAsync($"Auxilium cannot start: {e.Message}");
+    return 1;
 }
 catch (Exception e) when (e is NpgsqlException || e.InnerException is NpgsqlException)
 {
@@ -119,17 +128,17 @@ catch (Exception e) when (e is NpgsqlException || e.InnerException is NpgsqlExce
 
 app.UseSecurityHeaders();
 app.UseResponseCompression();
-app.UseWhen(IsApi, api => api
-    .UseExceptionHandler(new ExceptionHandlerOptions { StatusCodeSelector = StatusOf })
-    .UseStatusCodePages());
-app.UseWhen(context => !IsApi(context), pages => pages.UseExceptionHandler("/error").UseStatusCodePagesWithReExecute("/error", "?status={0}"));
+app.UseExceptionHandler(new ExceptionHandlerOptions { ExceptionHandler = context => Faults.AnswerAsync(context, IsApi(context)), AllowStatusCode404Response = true });
+app.UseWhen(IsApi, api => api.UseStatusCodePages());
+app.UseWhen(context => !IsApi(context), pages => pages.UseStatusCodePagesWithReExecute("/error", "?status={0}"));
 app.UseRouting();
 app.UseAuthentication();
 app.UseAuthorization();
 app.UseRateLimiter();
 app.UseAntiforgery();
-app.MapStaticAssets().AllowAnonymous();
-app.MapHealthChecks("/healthz").AllowAnonymous();
+// Neither asks who somebody is, so that both go on while the database is away.
+app.MapStaticAssets().AllowAnonymous().ShortCircuit();
+app.MapHealthChecks("/healthz").AllowAnonymous().ShortCircuit();
 app.MapOpenApi().RequireAuthorization(Rights.SignedIn);
 var api = app.MapGroup("/api/v1").AddEndpointFilter<RouteGroupBuilder, ForgeryFilter>();
 ProjectsApi.Map(api);
@@ -144,6 +153,8 @@ TalkApi.Map(app, api);
 WeekApi.Map(app, api);
 app.MapHub<PlanHub>("/live");
 app.MapRazorPages().WithStaticAssets();
+// Open pages would hold a stop up for as long as there is patience for it.
+app.Lifetime.ApplicationStopping.Register(app.Services.GetRequiredService<Presence>().SendAllAway);
 await app.RunAsync();
 return 0;
 
@@ -160,15 +171,6 @@ static string? WhyNoConnection(string? text)
         return $"Auxilium cannot use the database that AUXILIUM_DB names: it is not a connection string such as Host=127.0.0.1;Username=…;Password=…;Database=auxilium. {e.Message}";
     }
 }
-
-// A database that is away for a moment is told as such: whoever asked may ask again.
-static int StatusOf(Exception e) => e switch
-{
-    BadHttpRequestException bad => bad.StatusCode,
-    NpgsqlException { IsTransient: true } => StatusCodes.Status503ServiceUnavailable,
-    _ when e.InnerException is { } inner => StatusOf(inner),
-    _ => StatusCodes.Status500InternalServerError,
-};
 
 static bool IsApi(HttpContext context) => context.Request.Path.StartsWithSegments("/api");
 

@@ -1,4 +1,5 @@
 using System.Net;
+using Microsoft.Extensions.DependencyInjection;
 using System.Text.RegularExpressions;
 
 namespace Auxilium.Web.Tests;
@@ -78,6 +79,7 @@ public partial class PagesTests(DemoApp demo) : IClassFixture<DemoApp>
         var client = app.CreateClient();
         Assert.Contains("Welcome to Auxilium", await client.GetStringAsync("/"), StringComparison.Ordinal);
         var fields = new Dictionary<string, string> { ["OrganisationName"] = "Quay Choir", ["Name"] = "Ada Moor", ["MailAddress"] = "ada@quay", ["Password"] = "short", ["Again"] = "short" };
+        fields["Code"] = (await app.Services.GetRequiredService<Storage.People.Organisation>().FirstStartAsync())!;
         using var wrong = await TestApp.PostFormAsync(client, "/welcome", "/welcome", fields);
         var page = WebUtility.HtmlDecode(await wrong.Content.ReadAsStringAsync());
         Assert.Contains("is no mail address", page, StringComparison.Ordinal);

@@ -16,11 +16,23 @@ public sealed class Organisation(IDbContextFactory<AuxiliumDb> databases)
         return _known = await db.Organisation.AsNoTracking().SingleOrDefaultAsync(cancel);
     }
 
-    /// <summary>Makes it with its first person, who may do everything.</summary>
-    /// <returns><c>false</c> when there is one already.</returns>
-    public async Task<bool> MakeAsync(string name, bool isDemo, CancellationToken cancel = default)
+    /// <summary>The code that opens the page on which the organisation is made, the same for every process; <c>null</c> once there is one.</summary>
+    public async Task<string?> FirstStartAsync(CancellationToken cancel = default)
     {
+        if (await FindAsync(cancel) is not null) return null;
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Database.ExecuteSqlAsync($"insert into organisation (id, name, is_demo) values (1, {name}, {isDemo}) on conflict (id) do nothing", cancel) == 1;
+        var code = string.Join('-', Secret.Code().Chunk(4).Select(c => new string(c)));
+        await db.Database.ExecuteSqlAsync($"insert into first_start (id, code) values (1, {code}) on conflict (id) do nothing", cancel);
+        return await db.FirstStart.Select(f => f.Code).SingleAsync(cancel);
+    }
+
+    /// <summary>Makes it, within the transaction in which its first person is made.</summary>
+    /// <returns><c>false</c> when there is one already, or this is not the code that opens it.</returns>
+    public static async Task<bool> MakeAsync(AuxiliumDb db, string name, string code, CancellationToken cancel = default)
+    {
+        var known = await db.FirstStart.FromSql($"select * from first_start where id = 1 for update").AsNoTracking().SingleOrDefaultAsync(cancel);
+        if (known is null || !Secret.IsSame(known.Code, code)) return false;
+        await db.FirstStart.ExecuteDeleteAsync(cancel);
+        return await db.Database.ExecuteSqlAsync($"insert into organisation (id, name, is_demo) values (1, {name}, false) on conflict (id) do nothing", cancel) == 1;
     }
 }

@@ -12,31 +12,29 @@ namespace Auxilium.Web.Demo;
 /// The made-up Tidewell Boathouse Trust. Its plans are written around one Thursday; on loading they move by whole weeks to this
 /// week, so that what is done, under way and late stays so.
 /// </summary>
-public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, PlanStore store, Organisation organisation, ProjectRoles roles, Today today)
+public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, PlanStore store, Today today)
 {
     private const string Name = "Tidewell Boathouse Trust";
-
-    /// <summary>Processes that start at once on one database take turns by this lock.</summary>
-    private const long Lock = 0x4175_7869;
 
     private static readonly DateOnly WrittenFor = new(2027, 5, 13);
 
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
 
-    /// <summary>Fills a database in which nobody is yet.</summary>
+    /// <summary>Fills a database in which nobody is yet: all of it, or nothing when the process dies meanwhile.</summary>
     public async Task PrepareAsync(CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        await using var turn = await db.Database.BeginTransactionAsync(cancel);
-        await db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock({Lock})", cancel);
-        if (await organisation.FindAsync(cancel) is not null) return;
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (await db.Organisation.AnyAsync(cancel)) return;
         var people = await ReadPeopleAsync(cancel);
         // One that was filled before people could sign in has everything but their accounts.
         var isNew = !await db.People.AnyAsync(cancel);
         if (!isNew && !await db.People.AnyAsync(p => p.Id == people[0].Id, cancel)) return;
-        await AddPeopleAsync(people, cancel);
-        if (isNew) await LoadPlansAsync(people, cancel);
-        await organisation.MakeAsync(Name, isDemo: true, cancel);
+        await AddPeopleAsync(db, people, cancel);
+        if (isNew) await LoadPlansAsync(db, people, cancel);
+        db.Organisation.Add(new OrganisationRow { Name = Name, IsDemo = true });
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
     }
 
     private static string Folder => Path.Combine(AppContext.BaseDirectory, "demo");
@@ -47,9 +45,8 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
         return (await JsonSerializer.DeserializeAsync<List<DemoPerson>>(file, Json, cancel))!;
     }
 
-    private async Task AddPeopleAsync(IReadOnlyList<DemoPerson> people, CancellationToken cancel)
+    private static async Task AddPeopleAsync(AuxiliumDb db, IReadOnlyList<DemoPerson> people, CancellationToken cancel)
     {
-        await using var db = await databases.CreateDbContextAsync(cancel);
         var known = await db.People.Select(p => p.Id).ToListAsync(cancel);
         foreach (var person in people)
         {
@@ -73,18 +70,18 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
         await db.SaveChangesAsync(cancel);
     }
 
-    private async Task LoadPlansAsync(IReadOnlyList<DemoPerson> people, CancellationToken cancel)
+    private async Task LoadPlansAsync(AuxiliumDb db, IReadOnlyList<DemoPerson> people, CancellationToken cancel)
     {
         var weeks = (int)Math.Floor((today.Date.DayNumber - Monday(WrittenFor)) / 7.0);
         // The newest project is listed first, so the last one loaded leads.
         foreach (var file in System.IO.Directory.EnumerateFiles(Folder, "*.plan.json").OrderDescending())
         {
             var plan = PlanDocumentReader.Read(await File.ReadAllBytesAsync(file, cancel));
-            var stored = await store.CreateAsync(PlanShift.ByWeeks(plan, weeks), new Person(people[0].Id, people[0].Name, people[0].Initials), cancel);
+            var stored = await store.CreateAsync(db, PlanShift.ByWeeks(plan, weeks), new Person(people[0].Id, people[0].Name, people[0].Initials), cancel);
             foreach (var person in people)
                 foreach (var (project, role) in person.Roles)
                     if (project == "*" || project == plan.Project.Name)
-                        await roles.GiveAsync(stored.Id, person.Id, Enum.Parse<ProjectRole>(role, ignoreCase: true), cancel);
+                        db.ProjectRoles.Add(new RoleRow { ProjectId = stored.Id, PersonId = person.Id, Role = Enum.Parse<ProjectRole>(role, ignoreCase: true) });
         }
     }
 

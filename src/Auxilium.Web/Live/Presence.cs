@@ -48,6 +48,12 @@ public sealed class Presence(WhoIsThere who, PlanNews news, ProjectRoles roles, 
         foreach (var project in await who.ForgetLostAsync(cancel)) await news.TellAsync($"{PlanNews.Who} {project}", cancel);
     }
 
+    /// <summary>Ends every connection: this process stops, and the pages go on with another one or with this one once it is back.</summary>
+    public void SendAllAway()
+    {
+        foreach (var connected in _here.Values) connected.Abort();
+    }
+
     public async Task<IReadOnlyList<Here>> AtAsync(Guid project, CancellationToken cancel) =>
         [.. (await who.AtAsync(project, cancel)).Select(p => new Here(p.Connection, p.Person, p.Name, p.Initials, PersonHue.Of(p.Person), p.Task))];
 

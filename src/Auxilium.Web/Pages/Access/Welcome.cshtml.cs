@@ -1,10 +1,12 @@
 using Auxilium.Planning.Plans;
+using Auxilium.Storage;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.RateLimiting;
+using Microsoft.EntityFrameworkCore;
 
 namespace Auxilium.Web.Pages.Access;
 
@@ -12,8 +14,12 @@ namespace Auxilium.Web.Pages.Access;
 [AllowAnonymous]
 [EnableRateLimiting(Api.Limits.Doors)]
 [RequestSizeLimit(64 * 1024)]
-public sealed class WelcomeModel(Organisation organisation, Storage.People.Directory directory, UserManager<Account> accounts, SignInManager<Account> signIn) : PasswordPage
+public sealed class WelcomeModel(AuxiliumDb db, Organisation organisation, UserManager<Account> accounts, SignInManager<Account> signIn) : PasswordPage
 {
+    /// <summary>What was printed where the server was started: whoever reads that may begin.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? Code { get; set; }
+
     [BindProperty]
     public string? OrganisationName { get; set; }
 
@@ -32,11 +38,25 @@ public sealed class WelcomeModel(Organisation organisation, Storage.People.Direc
         var name = Line(nameof(Name), Name, "Your name", 80, true);
         if (name is not null && !name.Any(char.IsLetter)) Wrong(nameof(Name), "A name has letters: type yours.");
         Mail(nameof(MailAddress), MailAddress, isNeeded: true, out var mail);
-        if (!IsPasswordGood(mail) || !await organisation.MakeAsync(us!, isDemo: false, cancel)) return Page();
-        var person = new PersonRow { Id = await directory.NewIdAsync(name!, cancel), Name = name!, Initials = PlanIds.InitialsOf(name!), Email = mail };
-        await directory.SaveAsync([person], cancel);
+        if (string.IsNullOrWhiteSpace(Code)) Wrong(nameof(Code), "The code is missing: it was printed where Auxilium was started, and is in the server’s log.");
+        if (!IsPasswordGood(mail)) return Page();
+        // Whole or not at all: a process that dies in between leaves the page open for another try.
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (!await Organisation.MakeAsync(db, us!, Code!, cancel))
+        {
+            Wrong(nameof(Code), "This is not the code that was printed where Auxilium was started: look for “To begin” there, or in the server’s log.");
+            return Page();
+        }
+        var person = new PersonRow { Id = PlanIds.FreeId(name!, new HashSet<string>()), Name = name!, Initials = PlanIds.InitialsOf(name!), Email = mail };
+        db.People.Add(person);
+        await db.SaveChangesAsync(cancel);
         var account = new Account { Id = person.Id, UserName = person.Id, Email = mail, EmailConfirmed = true, IsOrganiser = true, MayMakeProjects = true };
-        await accounts.CreateAsync(account, Password!);
+        if (await accounts.CreateAsync(account, Password!) is { Succeeded: false } refused)
+        {
+            Wrong("Password", refused.Errors.First().Description);
+            return Page();
+        }
+        await transaction.CommitAsync(cancel);
         await signIn.SignInAsync(account, isPersistent: false);
         return Redirect("/");
     }
