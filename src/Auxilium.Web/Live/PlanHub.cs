@@ -12,8 +12,15 @@ namespace Auxilium.Web.Live;
 /// to the API. What is told: <c>changed</c>, <c>lost</c>, <c>who</c>, <c>talk</c>, <c>proposals</c>, and to a person <c>notice</c>.
 /// </summary>
 [Authorize(Rights.SignedIn)]
-public sealed class PlanHub(LivePlans plans, Presence presence, ProjectRoles roles) : Hub
+public sealed class PlanHub(LivePlans plans, Presence presence, ProjectRoles roles, IHostApplicationLifetime lifetime) : Hub
 {
+    public override Task OnConnectedAsync()
+    {
+        // A page that was sent away because this process stops is back at once.
+        if (lifetime.ApplicationStopping.IsCancellationRequested) Context.Abort();
+        return Task.CompletedTask;
+    }
+
     /// <summary>Comes to a plan.</summary>
     /// <param name="project">Its id.</param>
     /// <param name="version">The version that the page shows.</param>
