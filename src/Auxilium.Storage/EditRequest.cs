@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Plans;
 
 namespace Auxilium.Storage;
 
@@ -25,8 +26,9 @@ public enum TakeBack
 /// <param name="SeenVersion">The version that its author saw when they began to type it, where that is an older one.</param>
 /// <param name="Own">Ids of edits that its author made meanwhile on the same page: those they know of.</param>
 /// <param name="Entry">Which entry of the journal to take back, with <see cref="TakeBack.Entry"/>.</param>
+/// <param name="Allows">Whether its author may make an edit on the plan as it is then, be it new or one that is taken back; <c>null</c> where they may make all.</param>
 /// <param name="Overrule">Its author has seen what somebody else changed meanwhile, and wants this all the same.</param>
-public sealed record EditRequest(Guid EditId, int BaseVersion, PlanEdit? Edit, TakeBack? TakeBack, string Person, bool Overrule = false, long? Entry = null, int? SeenVersion = null, IReadOnlyList<Guid>? Own = null);
+public sealed record EditRequest(Guid EditId, int BaseVersion, PlanEdit? Edit, TakeBack? TakeBack, string Person, bool Overrule = false, long? Entry = null, int? SeenVersion = null, IReadOnlyList<Guid>? Own = null, Func<PlanEdit, Plan, bool>? Allows = null);
 
 /// <summary>What became of a request.</summary>
 public abstract record EditOutcome;
@@ -74,6 +76,9 @@ public sealed record EditConflict(StoredPlan Current, Touch Touch, string By, st
 
 /// <summary>There is nothing of this person's to take back, or to do again.</summary>
 public sealed record NothingToTakeBack : EditOutcome;
+
+/// <summary>Its author may not make this edit.</summary>
+public sealed record EditNotAllowed : EditOutcome;
 
 /// <summary>There is no such project.</summary>
 public sealed record NoSuchProject : EditOutcome;

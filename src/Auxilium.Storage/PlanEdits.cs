@@ -37,12 +37,14 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
         var target = request.TakeBack is { } which ? await TargetAsync(db, project, request, which, cancel) : null;
         if (request.TakeBack is not null && target is null) return new NothingToTakeBack();
         var edit = target is null ? request.Edit! : new EditJson(today).Read(target.Inverse);
+        // Asked here and not before: the plan that counts is the one that the edit meets.
+        if (request.Allows is { } allows && !allows(edit, current.Schedule.Plan)) return new EditNotAllowed();
         var edited = await RunAsync(db, current, edit, today, isNew: target is null, cancel);
         if (!request.Overrule && await ConflictAsync(db, current, request, target, edited, cancel) is { } conflict) return conflict;
 
         var lead = target is null ? RippleText.Lead(edited) : [new TextRun(target.TakesBack is null ? "Taken back" : "Done again", true), new TextRun($": {target.Summary}")];
         var sentence = RippleText.Of(edited, lead);
-        var ranks = await new PlanWriter(db, project).WriteAsync(current.Schedule.Plan, current.Ranks, edited.Applied, cancel);
+        var ranks = await new PlanWriter(db, project, request.EditId).WriteAsync(current.Schedule.Plan, current.Ranks, edited.Applied, cancel);
         PlanRows.Fill(row, edited.Applied.Plan, current.Schedule.Plan);
         row.Version++;
         db.Journal.Add(Entry(project, row.Version, request, edited, target, sentence));
@@ -66,13 +68,15 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
     /// <summary>Works an edit out. Who joins a plan by it brings their own week and days off.</summary>
     private static async Task<EditedPlan> RunAsync(AuxiliumDb db, StoredPlan plan, PlanEdit edit, DateOnly today, bool isNew, CancellationToken cancel)
     {
-        var directory = await DirectoryForAsync(db, edit, cancel);
-        var edited = EditPipeline.Run(plan.Schedule, edit, today, directory);
+        var (directory, left) = await PeopleForAsync(db, edit, isNew, cancel);
+        var edited = EditPipeline.Run(plan.Schedule, edit, today, directory, left);
         var (was, now) = (plan.Schedule.Plan, edited.After.Plan);
         if (!isNew || was.People == now.People) return edited;
         var newcomers = now.People.Where(p => was.FindPerson(p.Id) is null).Select(p => p.Id).ToList();
-        var times = newcomers.Count == 0 ? null : await OwnTimes.OfAsync(db, newcomers, cancel);
-        return times is null || times.Count == 0 ? edited : EditPipeline.Run(plan.Schedule, new Together([edit, .. times.Select(t => new SetOwnTime(t.Key, t.Value))]), today, directory);
+        if (now.People.FirstOrDefault(p => newcomers.Contains(p.Id) && p.Email is not null && directory.All(d => d.Id != p.Id)) is { } unknown)
+            throw new EditRefusedException("person", $"{unknown.Name} is new here, and a plan gives nobody a mail address: leave it out, and let an organiser enter it on the page of {unknown.Name}.");
+        var times = newcomers.Count == 0 ? null : await OwnTimes.OfAsync(db, plan.Id, newcomers, cancel);
+        return times is null || times.Count == 0 ? edited : EditPipeline.Run(plan.Schedule, new Together([edit, .. times.Select(t => new SetOwnTime(t.Key, t.Value))]), today, directory, left);
     }
 
     /// <summary>What the edit that made this version of a plan did, and whether this person can undo or redo.</summary>
@@ -213,7 +217,14 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
 
     private static ImmutableArray<TextRun> ReadSentence(string json) => JsonSerializer.Deserialize<ImmutableArray<TextRun>>(json);
 
-    /// <summary>Everybody, where an edit may name somebody who is not on the plan.</summary>
-    private static async Task<IReadOnlyList<Person>> DirectoryForAsync(AuxiliumDb db, PlanEdit edit, CancellationToken cancel) =>
-        edit is SetOwner or AddHelper || (edit is Together together && together.Edits.Any(e => e is SetOwner or AddHelper)) ? await PlanStore.DirectoryAsync(db, cancel) : [];
+    /// <summary>Everybody, where an edit may name somebody who is not on the plan; and those who left, where it may give them something.</summary>
+    private static async Task<(IReadOnlyList<Person> Directory, IReadOnlyList<Person> Left)> PeopleForAsync(AuxiliumDb db, PlanEdit edit, bool isNew, CancellationToken cancel)
+    {
+        var parts = EditPipeline.PartsOf(edit).ToList();
+        var names = parts.Any(e => e is SetOwner or AddHelper or JoinPlan);
+        if (!names && !parts.Any(e => e is SetAssignments)) return ([], []);
+        // What is taken back is as it was, whoever left since.
+        var left = isNew ? await db.People.Where(p => p.LeftOn != null).OrderBy(p => p.Name).Select(p => new Person(p.Id, p.Name, p.Initials, null, null)).ToListAsync(cancel) : [];
+        return (names ? await PlanStore.DirectoryAsync(db, cancel) : [], left);
+    }
 }

@@ -26,6 +26,9 @@ public sealed class PlanNews(IDbContextFactory<AuxiliumDb> databases)
     /// <summary>Proposals for a plan are other: <c>proposals {project}</c>.</summary>
     public const string Proposals = "proposals";
 
+    /// <summary>What somebody may do is other, or where they are signed in: <c>rights {person}</c>.</summary>
+    public const string Rights = "rights";
+
     /// <summary>Mails wait to be sent.</summary>
     public const string Mail = "mail";
 

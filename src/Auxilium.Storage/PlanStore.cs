@@ -42,27 +42,28 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     /// <summary>Makes a project of a plan.</summary>
     /// <param name="plan">Sound; its people join the directory where they are new.</param>
     /// <param name="coordinator">Who coordinates it if the plan does not say.</param>
-    /// <exception cref="PersonClashException">An id of the plan's people is somebody else's here.</exception>
-    public async Task<StoredPlan> CreateAsync(Plan plan, Person coordinator, CancellationToken cancel = default)
+    /// <param name="mayNameAddresses">Whether its author may give people who are new here a mail address, as on the page of a person.</param>
+    /// <exception cref="PersonProblemException">One of the plan's people cannot be taken into the directory as they are.</exception>
+    public async Task<StoredPlan> CreateAsync(Plan plan, Person coordinator, bool mayNameAddresses, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var stored = await CreateAsync(db, plan, coordinator, cancel);
+        var stored = await CreateAsync(db, plan, coordinator, mayNameAddresses, cancel);
         await transaction.CommitAsync(cancel);
         memory.Keep(stored, stored.Schedule.Plan.Tasks.Length);
         return stored;
     }
 
     /// <summary>The same as a part of a transaction, which is committed with all the rest of it.</summary>
-    /// <inheritdoc cref="CreateAsync(Plan, Person, CancellationToken)"/>
-    public async Task<StoredPlan> CreateAsync(AuxiliumDb db, Plan plan, Person coordinator, CancellationToken cancel = default)
+    /// <inheritdoc cref="CreateAsync(Plan, Person, bool, CancellationToken)"/>
+    public async Task<StoredPlan> CreateAsync(AuxiliumDb db, Plan plan, Person coordinator, bool mayNameAddresses, CancellationToken cancel = default)
     {
         if (plan.Project.Coordinator is null)
         {
             if (plan.FindPerson(coordinator.Id) is null) plan = plan with { People = plan.People.Add(coordinator) };
             plan = plan with { Project = plan.Project with { Coordinator = coordinator.Id } };
         }
-        plan = await WithDirectoryAsync(db, plan, cancel);
+        plan = await WithDirectoryAsync(db, plan, mayNameAddresses, cancel);
         var id = Guid.CreateVersion7(clock.GetUtcNow());
         var now = clock.GetUtcNow().UtcDateTime;
         db.Projects.Add(PlanRows.ToRow(id, 1, DateTime.SpecifyKind(now, DateTimeKind.Unspecified), plan));
@@ -103,17 +104,26 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         return stored;
     }
 
-    /// <summary>People who are in the directory have the initials and address that it says.</summary>
-    private static async Task<Plan> WithDirectoryAsync(AuxiliumDb db, Plan plan, CancellationToken cancel)
+    /// <summary>People who are in the directory have the initials and address that it says; the others can become somebody in it.</summary>
+    private static async Task<Plan> WithDirectoryAsync(AuxiliumDb db, Plan plan, bool mayNameAddresses, CancellationToken cancel)
     {
         var ids = plan.People.Select(p => p.Id).ToList();
         var known = await db.People.Where(p => ids.Contains(p.Id)).ToDictionaryAsync(p => p.Id, cancel);
         var people = plan.People.ToBuilder();
         for (var i = 0; i < people.Count; i++)
         {
-            if (!known.TryGetValue(people[i].Id, out var row)) continue;
-            if (!string.Equals(row.Name, people[i].Name, StringComparison.OrdinalIgnoreCase)) throw new PersonClashException(i, row.Id, row.Name);
-            people[i] = new Person(row.Id, row.Name, row.Initials, row.Email, people[i].Calendar);
+            var person = people[i];
+            if (known.TryGetValue(person.Id, out var row))
+            {
+                if (!string.Equals(row.Name, person.Name, StringComparison.OrdinalIgnoreCase)) throw new PersonProblemException(i, "id", $"The id “{row.Id}” is {row.Name}’s here: give this person another id, or {row.Name}’s name.");
+                people[i] = new Person(row.Id, row.Name, row.Initials, row.Email, person.Calendar);
+            }
+            else if (person.Email is { } mail)
+            {
+                if (!mayNameAddresses) throw new PersonProblemException(i, "email", $"{person.Name} is new here, and only an organiser gives people a mail address: leave it out.");
+                if (await db.People.FromSql($"select * from people where upper(email) = upper({mail})").Select(p => p.Name).FirstOrDefaultAsync(cancel) is { } other) throw new PersonProblemException(i, "email", $"{other} has this address already: give {person.Name} another, or {other}’s id.");
+                if (people.Take(i).FirstOrDefault(p => mail.Equals(p.Email, StringComparison.OrdinalIgnoreCase)) is { } twin) throw new PersonProblemException(i, "email", $"{twin.Name} has this address already: give {person.Name} another.");
+            }
         }
         return plan with { People = people.ToImmutable() };
     }
@@ -124,14 +134,15 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
 /// <param name="Edit">Id of the edit that made it; <c>null</c> for the first.</param>
 internal sealed record PlanVersion(Guid Project, int Version, Guid? Edit);
 
-/// <summary>A plan names a person by an id that is somebody else's in this organisation.</summary>
+/// <summary>One of a plan's people cannot be taken into this organisation as they are.</summary>
 /// <param name="position">Which of the plan's people.</param>
-/// <param name="id">The id that clashes.</param>
-/// <param name="name">Whose it is here.</param>
-public sealed class PersonClashException(int position, string id, string name)
-    : Exception($"The id “{id}” is {name}’s here: give this person another id, or {name}’s name.")
+/// <param name="field">What of them: <c>id</c> or <c>email</c>.</param>
+/// <param name="message">What is wrong and what would be right.</param>
+public sealed class PersonProblemException(int position, string field, string message) : Exception(message)
 {
     public int Position { get; } = position;
+
+    public string Field { get; } = field;
 }
 
 /// <summary>Remembers plans by version, the least used forgotten first.</summary>

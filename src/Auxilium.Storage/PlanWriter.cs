@@ -6,7 +6,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Auxilium.Storage;
 
 /// <summary>Writes the difference between two versions of a plan: only the rows that changed.</summary>
-internal sealed class PlanWriter(AuxiliumDb db, Guid project)
+internal sealed class PlanWriter(AuxiliumDb db, Guid project, Guid? edit = null)
 {
     public async Task<PlanRanks> WriteAsync(Plan before, PlanRanks ranks, AppliedEdit applied, CancellationToken cancel)
     {
@@ -21,7 +21,7 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid project)
     {
         foreach (var (person, position) in people)
         {
-            await db.Database.ExecuteSqlAsync($"insert into people (id, name, initials, email) values ({person.Id}, {person.Name}, {person.Initials}, {person.Email}) on conflict (id) do nothing", cancel);
+            await db.Database.ExecuteSqlAsync($"insert into people (id, name, initials, email, made_by) values ({person.Id}, {person.Name}, {person.Initials}, {person.Email}, {edit}) on conflict (id) do nothing", cancel);
             db.Members.Add(new MemberRow { ProjectId = project, PersonId = person.Id, Position = position, Calendar = person.Calendar });
         }
     }
@@ -80,7 +80,11 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid project)
     private async Task WritePeopleAsync(Plan before, Plan after, CancellationToken cancel)
     {
         var gone = before.People.Where(p => after.FindPerson(p.Id) is null).Select(p => p.Id).ToList();
-        if (gone.Count > 0) await db.Members.Where(m => m.ProjectId == project && gone.Contains(m.PersonId)).ExecuteDeleteAsync(cancel);
+        if (gone.Count > 0)
+        {
+            await db.Members.Where(m => m.ProjectId == project && gone.Contains(m.PersonId)).ExecuteDeleteAsync(cancel);
+            await ForgetUnusedAsync(gone, cancel);
+        }
         for (var position = 0; position < after.People.Length; position++)
         {
             var person = after.People[position];
@@ -90,6 +94,22 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid project)
         }
         await AddPeopleAsync(after.People.Select((person, position) => (person, position)).Where(p => before.FindPerson(p.person.Id) is null), cancel);
     }
+
+    /// <summary>Whoever was only made by being named in a plan, and is nowhere now, was never here.</summary>
+    private Task<int> ForgetUnusedAsync(List<string> people, CancellationToken cancel) => db.Database.ExecuteSqlAsync($"""
+        delete from people p where p.id = any({people}) and p.made_by is not null
+            and not exists (select 1 from members m where m.person_id = p.id)
+            and not exists (select 1 from project_roles r where r.person_id = p.id)
+            and not exists (select 1 from projects j where j.coordinator = p.id and j.id <> {project})
+            and not exists (select 1 from accounts a where a.id = p.id)
+            and not exists (select 1 from invitations i where i.person_id = p.id)
+            and not exists (select 1 from time_off t where t.person_id = p.id)
+            and not exists (select 1 from hours h where h.person_id = p.id)
+            and not exists (select 1 from comments c where c.person_id = p.id)
+            and not exists (select 1 from files f where f.person_id = p.id)
+            and not exists (select 1 from journal j where j.person_id = p.id)
+            and not exists (select 1 from people b where b.reports_to = p.id)
+        """, cancel);
 
     private static (string From, string To) Key(PlanLink link) => (link.From, link.To);
 }

@@ -16,7 +16,7 @@ public sealed record KeptFile(Guid Id, string Name, string MediaType, int Size, 
 public sealed record TalkCount(string Task, int Comments, int Files);
 
 /// <summary>What people write about tasks and the files they add: beside the plan, and no edits of it.</summary>
-public sealed class TaskTalk(IDbContextFactory<AuxiliumDb> databases, ProjectRoles roles, TimeProvider clock)
+public sealed class TaskTalk(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock)
 {
     /// <summary>A comment is at most this many characters.</summary>
     public const int LongestComment = 4_000;
@@ -75,7 +75,7 @@ public sealed class TaskTalk(IDbContextFactory<AuxiliumDb> databases, ProjectRol
         await db.SaveChangesAsync(cancel);
         if (text.Contains('@', StringComparison.Ordinal))
         {
-            var people = (await roles.InAsync(project, cancel)).Where(p => p.Role != ProjectRole.None).Select(p => new Person(p.Person.Id, p.Person.Name, p.Person.Initials)).ToList();
+            var people = (await ProjectRoles.InAsync(db, project, cancel)).Where(p => p.Role != ProjectRole.None).Select(p => new Person(p.Person.Id, p.Person.Name, p.Person.Initials)).ToList();
             var by = await db.People.Where(p => p.Id == person).Select(p => p.Name).SingleAsync(cancel);
             var mentioned = Mentions.In(text, people).Where(p => p != person).ToList();
             await NoticeBook.TellAsync(db, mentioned, NoticeKind.Mentioned, project, task, $"{by} mentions you on {name}: “{text}”", $"comment {comment.Id}", Now(), cancel);

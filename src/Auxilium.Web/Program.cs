@@ -43,6 +43,8 @@ services.AddSingleton<DemoOrganisation>();
 services.AddSingleton<Organisation>();
 services.AddSingleton<Auxilium.Storage.People.Directory>();
 services.AddSingleton<ProjectRoles>();
+services.AddSingleton<Audit>();
+services.AddSingleton<DaysOff>();
 services.AddSingleton<Sessions>();
 services.AddSingleton<Tokens>();
 services.AddSingleton<Invitations>();

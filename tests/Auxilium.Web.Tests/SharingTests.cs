@@ -166,7 +166,7 @@ public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
         return WebUtility.HtmlDecode(await answer.Content.ReadAsStringAsync());
     }
 
-    [GeneratedRegex("/shared/[A-Za-z0-9_-]+")]
+    [GeneratedRegex("(?<!/js)/shared/[A-Za-z0-9_-]+")]
     private static partial Regex Address();
 
     [GeneratedRegex("name=\"link\" value=\"([^\"]+)\"")]

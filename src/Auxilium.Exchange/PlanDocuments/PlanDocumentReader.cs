@@ -75,7 +75,10 @@ public static class PlanDocumentReader
             var initials = at.Text("initials", 4) ?? PlanIds.InitialsOf(name);
             var calendar = at.Text("calendar", 64);
             if (calendar is not null && !calendars.Contains(calendar)) at.Error("calendar", "unknownId", $"There is no calendar with the id “{calendar}”.");
-            people.Add(new Person(id, name, initials, at.Text("email", 200), calendar));
+            var person = new Person(id, name, initials, at.Text("email", PersonText.LongestMail), calendar);
+            if (name.Any(char.IsControl)) at.Error("name", "person", "A name is one line of text: leave out control characters.");
+            else if (name.Length > 0 && PersonText.WhyNot(person) is { } why) at.Error(PersonText.WhyNot(person with { Email = null }) is null ? "email" : "initials", "person", why);
+            people.Add(person);
             at.Done();
         }
         return people.ToImmutable();

@@ -11,6 +11,8 @@ internal static class CalendarEdits
     public static AppliedEdit Save(Plan plan, SaveCalendar edit)
     {
         var calendar = edit.Calendar with { Name = CheckName(edit.Calendar.Name) };
+        // Why somebody is away is nobody's business on a plan: only that they are.
+        if (plan.People.Any(p => PeopleEdits.OwnCalendarOf(p.Id) == calendar.Id)) calendar = calendar with { Exceptions = [.. calendar.Exceptions.Select(e => e with { Name = "Away" })] };
         if (!PlanIds.IsId(calendar.Id)) throw Refuse("id", "A calendar's id is 1 to 64 letters, digits, “-” or “_”.");
         if (calendar.Base is { } id && id != calendar.Id && plan.CalendarBook.Find(id) is null) throw Refuse("unknownCalendar", $"There is no calendar “{id}” to build on.");
         var was = plan.CalendarBook.Find(calendar.Id);

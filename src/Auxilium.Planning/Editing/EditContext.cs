@@ -7,7 +7,8 @@ namespace Auxilium.Planning.Editing;
 /// <param name="Schedule">The dates of the plan as the edit finds it.</param>
 /// <param name="Today">The day it is.</param>
 /// <param name="Directory">The people of the organisation, whether on this plan or not.</param>
-public sealed record EditContext(Schedule Schedule, DateOnly Today, IReadOnlyList<Person> Directory)
+/// <param name="Left">Those who have left it: nothing new is given to them.</param>
+public sealed record EditContext(Schedule Schedule, DateOnly Today, IReadOnlyList<Person> Directory, IReadOnlyList<Person>? Left = null)
 {
     /// <summary>A schedule that has a task of a plan: of several edits made together, one may add it and the next go by its dates.</summary>
     /// <exception cref="UnsoundPlanException">The plan, as it has become, cannot be worked out.</exception>

@@ -10,11 +10,11 @@ public sealed record EditedPlan(AppliedEdit Applied, Schedule Before, Schedule A
 public static class EditPipeline
 {
     /// <exception cref="EditRefusedException">The edit makes no sense on this plan, or no schedule can honour what it asks.</exception>
-    public static EditedPlan Run(Schedule before, PlanEdit edit, DateOnly today, IReadOnlyList<Person> directory)
+    public static EditedPlan Run(Schedule before, PlanEdit edit, DateOnly today, IReadOnlyList<Person> directory, IReadOnlyList<Person>? left = null)
     {
         try
         {
-            var applied = PlanEditor.Apply(before.Plan, edit, new EditContext(before, today, directory));
+            var applied = PlanEditor.Apply(before.Plan, edit, new EditContext(before, today, directory, left));
             var after = Scheduler.Calculate(applied.Plan, before);
             return new EditedPlan(applied, before, after, Ripple.Between(before, after));
         }
@@ -24,6 +24,9 @@ public static class EditPipeline
             throw new EditRefusedException(problem.Code, problem.Message, TaskOf(edit), FieldOf(edit));
         }
     }
+
+    /// <summary>An edit with all that it is made of, however it is put together.</summary>
+    public static IEnumerable<PlanEdit> PartsOf(PlanEdit edit) => edit is Together together ? together.Edits.SelectMany(PartsOf) : [edit];
 
     /// <summary>The row an edit was made in.</summary>
     public static string? TaskOf(PlanEdit edit) => edit switch

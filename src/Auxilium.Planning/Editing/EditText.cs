@@ -9,6 +9,9 @@ namespace Auxilium.Planning.Editing;
 /// <summary>Says what an edit changed by itself, before anything that followed from it.</summary>
 internal static class EditText
 {
+    /// <summary>So many edits of a kind are told each for itself.</summary>
+    private const int MostAlone = 3;
+
     public static IEnumerable<TextRun> Of(PlanEdit edit, Schedule before, Schedule after) => edit switch
     {
         AddTask e => [Name(after, e.Id), new(" added.")],
@@ -22,7 +25,7 @@ internal static class EditText
         SetLength e => SetLength(e, before, after),
         SetMilestone { On: true } e => [Name(after, e.Task), new(" is now a milestone.")],
         SetMilestone e => [Name(after, e.Task), new($" is now a task of {after.Plan.Find(e.Task)!.Length.InWords()}.")],
-        SetAssignments e => [Name(after, e.Task), .. Owner(after, e.Task), .. Hands(e, before, after)],
+        SetAssignments e => [Name(after, e.Task), .. People(before, after, e.Task), .. Hands(e, before, after)],
         SetPredecessors e => Predecessors(e, after),
         OutdentTask e => [Name(after, e.Task), new(" is one level up.")],
         MoveTask e => MovedRow(e, after),
@@ -71,8 +74,9 @@ internal static class EditText
         SetCoordinator { Person: null } => [new("Nobody coordinates the project now.")],
         SetCoordinator e => [new(after.Plan.FindPerson(e.Person)!.Name, true), new(" coordinates the project now.")],
         SetFinishBy => [.. FinishBy(after)],
-        JoinPlan e => [new(e.Person.Name, true), new(" joined the plan.")],
-        LeavePlan => [new("A person left the plan.")],
+        JoinPlan { New: true, Like: { } like } e => [new(e.Person.Name, true), new(" is new here and joined the plan. Did you mean "), new(like, true), new("?")],
+        JoinPlan e => [new(e.Person.Name, true), new(e.New ? " is new here and joined the plan." : " joined the plan.")],
+        LeavePlan e => before.Plan.FindPerson(e.Person) is { } gone ? [new(gone.Name, true), new(" left the plan.")] : [],
         Together e => Several(e, before, after),
         _ => [new("The plan changed.")],
     };
@@ -125,11 +129,33 @@ internal static class EditText
             yield return new($" now takes {length.InWords()}{(tentative ? " (a guess)" : "")} instead of {was.Length.InWords()}.");
     }
 
-    private static IEnumerable<TextRun> Owner(Schedule after, string task)
+    /// <summary>Whose a task is now, and who helps or no longer does: what is other than before, and the owner when nothing is.</summary>
+    private static IEnumerable<TextRun> People(Schedule before, Schedule after, string task)
     {
-        var owner = after.Plan.FindPerson(after.Plan.Find(task)!.Owner);
-        return owner is null ? [new(" has no owner.")] : [new(" is now "), new(owner.Name, true), new("’s.")];
+        var (was, now) = (before.Plan.Find(task)?.Assignments ?? [], after.Plan.Find(task)!.Assignments);
+        var plan = after.Plan;
+        var owner = plan.FindPerson(now.FirstOrDefault().Person);
+        var isSameOwner = was.FirstOrDefault().Person == now.FirstOrDefault().Person;
+        var come = now.Skip(1).Where(a => was.All(w => w.Person != a.Person)).Select(a => plan.FindPerson(a.Person)!.Name).ToList();
+        var gone = was.Skip(1).Where(w => now.All(a => a.Person != w.Person)).Select(w => before.Plan.FindPerson(w.Person)!.Name).ToList();
+        if (!isSameOwner || come.Count + gone.Count == 0)
+        {
+            if (owner is null) yield return new(" has no owner.");
+            else
+            {
+                yield return new(" is now ");
+                yield return new(owner.Name, true);
+                yield return new("’s.");
+            }
+            if (come.Count > 0) yield return new($" {Listed(come)} {(come.Count == 1 ? "helps" : "help")}.");
+            if (gone.Count > 0) yield return new($" {Listed(gone)} no longer {(gone.Count == 1 ? "helps" : "help")}.");
+            yield break;
+        }
+        if (come.Count > 0) yield return new($" has help from {Listed(come)}.");
+        if (gone.Count > 0) yield return new($" no longer has help from {Listed(gone)}.");
     }
+
+    private static string Listed(List<string> names) => names.Count == 1 ? names[0] : $"{string.Join(", ", names.Take(names.Count - 1))} and {names[^1]}";
 
     private static IEnumerable<TextRun> Predecessors(SetPredecessors edit, Schedule after)
     {
@@ -180,23 +206,50 @@ internal static class EditText
             ? [new("The project must be finished by "), new(Dates.FinishDay(by), true), new(".")]
             : [new("The project has no deadline now.")];
 
+    /// <summary>Every part is told: alone where there are few of its kind or much hangs on it, and otherwise how many of its kind there are.</summary>
     private static IEnumerable<TextRun> Several(Together edit, Schedule before, Schedule after)
     {
-        var telling = Flat(edit).Where(e => e is not (JoinPlan or LeavePlan or SetOwnTime)).ToImmutableArray();
-        if (telling.Length == 1) return Of(telling[0], before, after);
-        var tasks = telling.Select(EditPipeline.TaskOf).Distinct().ToList();
-        if (tasks.Count == 0 || tasks.Contains(null)) return [new($"{telling.Length} changes", true), new(" made together.")];
-        if (telling is [SetActive { On: true }, SetFixedDates or SetTracking] && tasks.Count == 1)
-            return [Name(after, tasks[0]!), new($" takes part again and starts {Dates.Day(after.StartOf(tasks[0]!))}.")];
-        if (telling is [SetLength resized, SetFixedDates or SetTracking] && tasks.Count == 1)
-            return [Name(after, tasks[0]!), new($" now starts {Dates.Day(after.StartOf(tasks[0]!))} and takes {resized.Length.Length.InWords()}.")];
-        if (tasks.Count == 1) return [Name(after, tasks[0]!), new($" changed, by {telling.Length} edits made together.")];
-        var added = telling.OfType<AddTask>().Select(e => e.Id).ToHashSet();
-        if (added.Count > 0 && tasks.All(t => added.Contains(t!))) return [new($"{added.Count} rows", true), new(" added.")];
-        return [new($"{tasks.Count} tasks", true), .. SameOfAll(telling, after) ?? [new($" changed, by {telling.Length} edits made together.")]];
+        var parts = EditPipeline.PartsOf(edit).ToImmutableArray();
+        var joins = parts.OfType<JoinPlan>().Select(j => j.Person.Id).ToHashSet();
+        // Whoever joins a plan brings their own time: that goes without saying.
+        var telling = parts.Where(e => e is not (JoinPlan or LeavePlan) && !(e is SetOwnTime own && joins.Contains(own.Person))).ToImmutableArray();
+        List<IEnumerable<TextRun>> sentences =
+        [
+            .. telling.Where(IsWeighty).Select(e => Of(e, before, after)),
+            .. SaidTogether([.. telling.Where(e => !IsWeighty(e))], before, after),
+            .. parts.Where(e => e is JoinPlan or LeavePlan).Select(e => Of(e, before, after)),
+        ];
+        return sentences.Count > 0 ? Joined(sentences) : [new("Nothing changed.")];
     }
 
-    private static IEnumerable<PlanEdit> Flat(Together edit) => edit.Edits.SelectMany(e => e is Together inner ? Flat(inner) : [e]);
+    /// <summary>What decides who may do what is told each for itself, and first.</summary>
+    private static bool IsWeighty(PlanEdit edit) => edit is SetCoordinator or SetOwnTime or SetPersonCalendar;
+
+    private static IEnumerable<IEnumerable<TextRun>> SaidTogether(ImmutableArray<PlanEdit> telling, Schedule before, Schedule after)
+    {
+        if (telling.IsEmpty) return [];
+        if (telling.Length == 1) return [Of(telling[0], before, after)];
+        var tasks = telling.Select(EditPipeline.TaskOf).Distinct().ToList();
+        if (telling is [SetActive { On: true }, SetFixedDates or SetTracking] && tasks.Count == 1)
+            return [[Name(after, tasks[0]!), new($" takes part again and starts {Dates.Day(after.StartOf(tasks[0]!))}.")]];
+        if (telling is [SetLength resized, SetFixedDates or SetTracking] && tasks.Count == 1)
+            return [[Name(after, tasks[0]!), new($" now starts {Dates.Day(after.StartOf(tasks[0]!))} and takes {resized.Length.Length.InWords()}.")]];
+        var added = telling.OfType<AddTask>().Select(e => e.Id).ToHashSet();
+        if (added.Count > 0 && tasks.All(t => t is not null && added.Contains(t))) return [added.Count == 1 ? [Name(after, added.First()), new(" added.")] : [new($"{added.Count} rows", true), new(" added.")]];
+        if (tasks.Count > 1 && !tasks.Contains(null) && SameOfAll(telling, after) is { } same) return [[new($"{tasks.Count} tasks", true), .. same]];
+        return telling.GroupBy(e => e.GetType()).SelectMany(kind => kind.Count() <= MostAlone ? kind.Select(e => Of(e, before, after)) : [[new($"{kind.Count()}", true), new($" {EditKindText.Of(kind.First())}.")]]);
+    }
+
+    private static IEnumerable<TextRun> Joined(IEnumerable<IEnumerable<TextRun>> sentences)
+    {
+        var isFirst = true;
+        foreach (var sentence in sentences)
+        {
+            if (!isFirst) yield return new(" ");
+            foreach (var run in sentence) yield return run;
+            isFirst = false;
+        }
+    }
 
     /// <summary>What is said once where edits of several tasks all say the same; <c>null</c> where they do not.</summary>
     private static IEnumerable<TextRun>? SameOfAll(ImmutableArray<PlanEdit> edits, Schedule after)

@@ -9,19 +9,18 @@ internal static class PeopleEdits
 {
     private const int LongestName = 80;
     private const int MostPeople = 2_000;
-    private const int MostInitials = 16;
-    private const int LongestEmail = 200;
 
     public static AppliedEdit SetOwner(Plan plan, SetOwner edit, EditContext context)
     {
         var task = PlanEditor.TaskOf(plan, edit.Task);
         var typed = (edit.Owner ?? "").Trim();
         var helpers = task.Assignments.Skip(1);
-        if (typed.Length == 0) return SetAssignments(plan, new SetAssignments(task.Id, [.. helpers]));
-        var (person, joins) = Named(plan, context, typed, task.Id);
+        if (typed.Length == 0) return SetAssignments(plan, new SetAssignments(task.Id, [.. helpers]), context);
+        var named = NamesOf(plan, context, typed).Select(name => Named(plan, context, name, task.Id)).DistinctBy(n => n.Person.Id).ToList();
         var share = task.Assignments.IsEmpty ? 1 : task.Assignments[0].Share;
-        var assign = new SetAssignments(task.Id, [new Assignment(person.Id, share), .. helpers.Where(h => h.Person != person.Id)]);
-        return joins ? PlanEditor.ApplyAll(plan, [new JoinPlan(person), assign], context) : SetAssignments(plan, assign);
+        var owner = new Assignment(named[0].Person.Id, share);
+        var others = helpers.Concat(named.Skip(1).Select(n => new Assignment(n.Person.Id, 1))).Where(h => h.Person != owner.Person).DistinctBy(h => h.Person);
+        return Assign(plan, named, new SetAssignments(task.Id, [owner, .. others]), context);
     }
 
     public static AppliedEdit AddHelper(Plan plan, AddHelper edit, EditContext context)
@@ -29,23 +28,46 @@ internal static class PeopleEdits
         var task = PlanEditor.TaskOf(plan, edit.Task);
         var typed = edit.Helper.Trim();
         if (typed.Length == 0) throw new EditRefusedException("name", "Who helps? Type a name.", task.Id, EditField.Owner);
-        var (person, joins) = Named(plan, context, typed, task.Id);
-        if (task.Assignments.Any(a => a.Person == person.Id)) throw new EditRefusedException("duplicatePerson", $"{person.Name} is on this task already: change their share instead.", task.Id, EditField.Owner);
-        var assign = new SetAssignments(task.Id, task.Assignments.Add(new Assignment(person.Id, edit.Share)), edit.Hands);
-        return joins ? PlanEditor.ApplyAll(plan, [new JoinPlan(person), assign], context) : SetAssignments(plan, assign);
+        var named = NamesOf(plan, context, typed).Select(name => Named(plan, context, name, task.Id)).DistinctBy(n => n.Person.Id).ToList();
+        if (named.FirstOrDefault(n => task.Assignments.Any(a => a.Person == n.Person.Id)).Person is { } known) throw new EditRefusedException("duplicatePerson", $"{known.Name} is on this task already: change their share instead.", task.Id, EditField.Owner);
+        var assign = new SetAssignments(task.Id, [.. task.Assignments, .. named.Select(n => new Assignment(n.Person.Id, edit.Share))], edit.Hands);
+        return Assign(plan, named, assign, context);
     }
 
-    /// <summary>Who is meant by what was typed: somebody on the plan, else in the directory, else somebody new.</summary>
-    private static (Person Person, bool Joins) Named(Plan plan, EditContext context, string typed, string task) =>
-        PersonText.Find(plan.People, typed) is { } here
-            ? (here, false)
-            : (PersonText.Find(context.Directory, typed) ?? NewPerson(plan, context.Directory, typed, task), true);
+    private static AppliedEdit Assign(Plan plan, IReadOnlyList<(Person Person, bool Joins)> named, SetAssignments assign, EditContext context) =>
+        named.Any(n => n.Joins)
+            ? PlanEditor.ApplyAll(plan, [.. named.Where(n => n.Joins).Select(n => new JoinPlan(n.Person)), assign], context)
+            : SetAssignments(plan, assign, context);
 
-    public static AppliedEdit SetAssignments(Plan plan, SetAssignments edit)
+    /// <summary>What was typed, name by name: one that has a comma in it and is somebody's, either way round, is one.</summary>
+    private static string[] NamesOf(Plan plan, EditContext context, string typed)
+    {
+        var parts = typed.Split([',', ';'], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
+        if (parts.Length < 2 || Known(plan, context, typed) is not null) return [typed];
+        if (parts is [var last, var first] && Known(plan, context, $"{first} {last}") is { } turned) return [turned.Id];
+        return parts;
+    }
+
+    private static Person? Known(Plan plan, EditContext context, string typed) => PersonText.Find(plan.People, typed) ?? PersonText.Find(context.Directory, typed);
+
+    /// <summary>Who is meant by what was typed: somebody on the plan, else in the directory, else somebody new.</summary>
+    private static (Person Person, bool Joins) Named(Plan plan, EditContext context, string typed, string task)
+    {
+        if (PersonText.Find(plan.People, typed) is { } here) return (here, false);
+        if (PersonText.Find(context.Directory, typed) is { } known) return (known, true);
+        if (PersonText.Find(context.Left ?? [], typed) is { } gone) throw HasLeft(gone, task);
+        return (NewPerson(plan, context.Directory, typed, task), true);
+    }
+
+    private static EditRefusedException HasLeft(Person person, string task) =>
+        new("left", $"{person.Name} has left: choose somebody else, or ask an organiser to bring them back.", task, EditField.Owner);
+
+    public static AppliedEdit SetAssignments(Plan plan, SetAssignments edit, EditContext context)
     {
         var task = PlanEditor.TaskOf(plan, edit.Task);
         if (edit.Assignments.FirstOrDefault(a => plan.FindPerson(a.Person) is null) is { Person: { } unknown })
             throw new EditRefusedException("unknownPerson", $"Nobody on this plan has the id “{unknown}”.", task.Id, EditField.Owner);
+        if (context.Left?.FirstOrDefault(p => edit.Assignments.Any(a => a.Person == p.Id) && task.Assignments.All(a => a.Person != p.Id)) is { } gone) throw HasLeft(gone, task.Id);
         if (edit.Assignments.Any(a => a.Share is <= 0 or > 1))
             throw new EditRefusedException("share", "A share of a person's time is above 0 and at most 1.", task.Id, EditField.Owner);
         if (edit.Assignments.DistinctBy(a => a.Person).Count() < edit.Assignments.Length)
@@ -102,18 +124,21 @@ internal static class PeopleEdits
     /// <summary>Id of the calendar that a plan keeps somebody's own time in.</summary>
     internal static string OwnCalendarOf(string person) => "own-" + (person.Length > 60 ? person[..60] : person);
 
-    public static AppliedEdit Join(Plan plan, JoinPlan edit)
+    public static AppliedEdit Join(Plan plan, JoinPlan edit, EditContext context)
     {
         if (plan.FindPerson(edit.Person.Id) is not null) throw new EditRefusedException("duplicatePerson", $"{edit.Person.Name} is on this plan already.");
         if (plan.People.Length >= MostPeople) throw new EditRefusedException("tooMany", $"A plan holds at most {MostPeople:N0} people.");
         if (!PlanIds.IsId(edit.Person.Id)) throw new EditRefusedException("id", "A person's id is 1 to 64 letters, digits, “-” or “_”.");
+        if (context.Left?.FirstOrDefault(p => p.Id == edit.Person.Id) is { } gone) throw new EditRefusedException("left", $"{gone.Name} has left: an organiser can bring them back.");
+        var known = context.Directory.FirstOrDefault(p => p.Id == edit.Person.Id);
+        if (known is not null && !known.Name.Equals(edit.Person.Name, StringComparison.OrdinalIgnoreCase)) throw new EditRefusedException("personClash", $"The id “{known.Id}” is {known.Name}’s here: give this person another id, or {known.Name}’s name.");
         CheckName(edit.Person.Name, null);
-        if (edit.Person.Initials.Length > MostInitials || edit.Person.Initials.Any(char.IsControl) || edit.Person.Email is { } email && (email.Length > LongestEmail || email.Any(char.IsControl)))
-            throw new EditRefusedException("person", $"Initials have at most {MostInitials} characters and an address at most {LongestEmail}.");
-        // Their calendar is one of another plan's, so here they work by the project's.
-        var person = edit.Person with { Calendar = edit.Person.Calendar is { } c && plan.CalendarBook.Find(c) is not null ? c : null };
+        if (PersonText.WhyNot(edit.Person) is { } why) throw new EditRefusedException("person", why);
+        // Somebody the organisation knows is as it knows them. Their calendar is one of another plan's, so here they work by the project's.
+        var person = (known ?? edit.Person) with { Calendar = edit.Person.Calendar is { } c && plan.CalendarBook.Find(c) is not null ? c : null };
         var people = plan.People.Insert(Math.Clamp(edit.Position ?? int.MaxValue, 0, plan.People.Length), person);
-        return new AppliedEdit(plan with { People = people }, edit with { Person = person }, new LeavePlan(person.Id), []);
+        var like = known is null ? PersonText.Nearest(plan.People.Concat(context.Directory), person.Name)?.Name : null;
+        return new AppliedEdit(plan with { People = people }, edit with { Person = person, New = known is null, Like = like }, new LeavePlan(person.Id), []);
     }
 
     public static AppliedEdit SetCalendar(Plan plan, SetPersonCalendar edit)

@@ -36,7 +36,10 @@ public sealed record RenameTask(string Task, string Name) : PlanEdit;
 /// <param name="Length">Zero or more, at most ten years.</param>
 public sealed record SetLength(string Task, TypedLength Length) : PlanEdit;
 
-/// <summary>Names the owner as typed: the name, initials or id of a known person, or the name of a new one; empty for nobody.</summary>
+/// <summary>
+/// Names the owner as typed: the name, initials or id of a known person, or the name of a new one; empty for nobody. Of several, with
+/// commas between them, the first owns the task and the others help.
+/// </summary>
 public sealed record SetOwner(string Task, string? Owner) : PlanEdit;
 
 /// <summary>
@@ -59,7 +62,9 @@ public sealed record SetOwnTime(string Person, WorkCalendar? Time = null) : Plan
 public sealed record SetCoordinator(string? Person) : PlanEdit;
 
 /// <param name="Position">Where the person stands among those on the plan; at the end when left out.</param>
-public sealed record JoinPlan(Person Person, int? Position = null) : PlanEdit;
+/// <param name="New">Whether the organisation did not know them before; decided when it is applied.</param>
+/// <param name="Like">Who of the organisation has nearly the same name, of somebody new; decided when it is applied.</param>
+public sealed record JoinPlan(Person Person, int? Position = null, bool New = false, string? Like = null) : PlanEdit;
 
 /// <summary>Takes a person off the plan, unless something is still assigned to them.</summary>
 public sealed record LeavePlan(string Person) : PlanEdit;

@@ -63,7 +63,7 @@ namespace Auxilium.Storage.Migrations
             // Why somebody is away is nobody's business on a plan: only that they are.
             migrationBuilder.Sql("""
                 update projects set calendars = (
-                    select jsonb_agg(case when c->>'Id' not like 'own-%' then c else jsonb_set(c, '{Exceptions}', coalesce((
+                    select jsonb_agg(case when not exists (select 1 from members m where m.project_id = projects.id and m.calendar = c->>'Id' and m.calendar like 'own-%') then c else jsonb_set(c, '{Exceptions}', coalesce((
                         select jsonb_agg(e || '{"Name": "Away"}' order by k) from jsonb_array_elements(c->'Exceptions') with ordinality as days(e, k)), '[]')) end order by n)
                     from jsonb_array_elements(calendars) with ordinality as own(c, n))
                 where calendars::text like '%"own-%'

@@ -5,7 +5,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Auxilium.Storage.People;
 
 /// <summary>Everybody of the organisation.</summary>
-public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemory memory, PlanNews news)
+public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemory memory, PlanNews news, TimeProvider clock)
 {
     public async Task<IReadOnlyList<PersonRow>> AllAsync(CancellationToken cancel = default)
     {
@@ -53,6 +53,8 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         await using var db = await databases.CreateDbContextAsync(cancel);
         var ids = people.Select(p => p.Id).ToList();
         var known = await db.People.Where(p => ids.Contains(p.Id)).Select(p => p.Id).ToListAsync(cancel);
+        // Somebody of whom more is said than a name in a plan stays.
+        foreach (var person in people) person.MadeBy = null;
         foreach (var person in people) db.Entry(person).State = known.Contains(person.Id) ? EntityState.Modified : EntityState.Added;
         foreach (var account in await db.Users.Where(a => ids.Contains(a.Id)).ToListAsync(cancel))
             if (people.Single(p => p.Id == account.Id).Email is { } mail && !string.Equals(mail, account.Email, StringComparison.Ordinal))
@@ -61,26 +63,6 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         // Plans have the names of their people in them.
         memory.Forget();
         await news.PeopleAsync(cancel);
-    }
-
-    public async Task<IReadOnlyList<TimeOffRow>> TimeOffAsync(string person, CancellationToken cancel = default)
-    {
-        await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.TimeOff.AsNoTracking().Where(t => t.PersonId == person).OrderBy(t => t.From).ThenBy(t => t.Id).ToListAsync(cancel);
-    }
-
-    public async Task AddTimeOffAsync(TimeOffRow days, CancellationToken cancel = default)
-    {
-        await using var db = await databases.CreateDbContextAsync(cancel);
-        db.TimeOff.Add(days);
-        await db.SaveChangesAsync(cancel);
-    }
-
-    /// <returns>Whether it was theirs.</returns>
-    public async Task<bool> RemoveTimeOffAsync(string person, long days, CancellationToken cancel = default)
-    {
-        await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.TimeOff.Where(t => t.PersonId == person && t.Id == days).ExecuteDeleteAsync(cancel) == 1;
     }
 
     /// <summary>Ids of the projects that somebody is on the plan of.</summary>
@@ -92,33 +74,62 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
 
     /// <summary>Says what somebody may do in the organisation.</summary>
     /// <returns><c>false</c> when nobody would be an organiser any more.</returns>
-    public async Task<bool> SetStandingAsync(string person, bool isOrganiser, bool mayMakeProjects, CancellationToken cancel = default)
-    {
-        await using var db = await databases.CreateDbContextAsync(cancel);
-        if (!isOrganiser && !await db.Users.AnyAsync(a => a.IsOrganiser && a.Id != person, cancel)) return false;
-        await db.Users.Where(a => a.Id == person).ExecuteUpdateAsync(a => a.SetProperty(x => x.IsOrganiser, isOrganiser).SetProperty(x => x.MayMakeProjects, mayMakeProjects), cancel);
-        return true;
-    }
-
-    /// <summary>Lets somebody go: they can no longer sign in, by no browser, program, invitation or calendar.</summary>
-    public async Task LeaveAsync(string person, DateOnly on, CancellationToken cancel = default)
-    {
-        await using var db = await databases.CreateDbContextAsync(cancel);
-        await db.People.Where(p => p.Id == person).ExecuteUpdateAsync(p => p.SetProperty(x => x.LeftOn, on), cancel);
-        await RemoveAccountAsync(db, person, cancel);
-    }
-
-    public async Task ReturnAsync(string person, CancellationToken cancel = default)
-    {
-        await using var db = await databases.CreateDbContextAsync(cancel);
-        await db.People.Where(p => p.Id == person).ExecuteUpdateAsync(p => p.SetProperty(x => x.LeftOn, (DateOnly?)null), cancel);
-    }
-
-    /// <summary>Makes two entries of one person one: what the first did is the other's. Plans have been edited before.</summary>
-    public async Task MergeAsync(string from, string into, CancellationToken cancel = default)
+    public async Task<bool> SetStandingAsync(string person, bool isOrganiser, bool mayMakeProjects, string by, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (!isOrganiser && !await IsAnotherOrganiserAsync(db, person, cancel)) return false;
+        await db.Users.Where(a => a.Id == person).ExecuteUpdateAsync(a => a.SetProperty(x => x.IsOrganiser, isOrganiser).SetProperty(x => x.MayMakeProjects, mayMakeProjects), cancel);
+        Audit.Note(db, clock, by, person, null, $"{await Audit.NameAsync(db, person, cancel)} is {(isOrganiser ? "an organiser" : mayMakeProjects ? "no organiser, and may make projects" : "no organiser, and may not make projects")}.");
+        await db.SaveChangesAsync(cancel);
+        await PlanNews.TellAsync(db, $"{PlanNews.Rights} {person}", cancel);
+        await transaction.CommitAsync(cancel);
+        return true;
+    }
+
+    /// <summary>Whether somebody else is an organiser; of two who ask at once, the second waits for what the first does.</summary>
+    private static async Task<bool> IsAnotherOrganiserAsync(AuxiliumDb db, string but, CancellationToken cancel)
+    {
+        await db.Database.ExecuteSqlAsync($"select 1 from organisation for update", cancel);
+        return await db.Users.AnyAsync(a => a.IsOrganiser && a.Id != but, cancel);
+    }
+
+    /// <summary>Lets somebody go: they can no longer sign in, by no browser, program, invitation or calendar.</summary>
+    /// <returns><c>false</c> when nobody would be an organiser any more.</returns>
+    public async Task<bool> LeaveAsync(string person, DateOnly on, string by, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (await db.Users.AnyAsync(a => a.Id == person && a.IsOrganiser, cancel) && !await IsAnotherOrganiserAsync(db, person, cancel)) return false;
+        await db.People.Where(p => p.Id == person).ExecuteUpdateAsync(p => p.SetProperty(x => x.LeftOn, on), cancel);
+        await RemoveAccountAsync(db, person, cancel);
+        Audit.Note(db, clock, by, person, null, $"{await Audit.NameAsync(db, person, cancel)} left.");
+        await db.SaveChangesAsync(cancel);
+        await PlanNews.TellAsync(db, $"{PlanNews.Rights} {person}", cancel);
+        await transaction.CommitAsync(cancel);
+        return true;
+    }
+
+    public async Task ReturnAsync(string person, string by, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await db.People.Where(p => p.Id == person).ExecuteUpdateAsync(p => p.SetProperty(x => x.LeftOn, (DateOnly?)null), cancel);
+        Audit.Note(db, clock, by, person, null, $"{await Audit.NameAsync(db, person, cancel)} came back.");
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+    }
+
+    /// <summary>Makes two entries of one person one: what the first did is the other's. Plans have been edited before.</summary>
+    /// <returns><c>false</c> when nobody would be an organiser any more.</returns>
+    public async Task<bool> MergeAsync(string from, string into, string by, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (await db.Users.AnyAsync(a => a.Id == from && a.IsOrganiser, cancel) && !await IsAnotherOrganiserAsync(db, from, cancel)) return false;
+        Audit.Note(db, clock, by, into, null, $"The entry {from} of {await Audit.NameAsync(db, from, cancel)} was merged into {into}.");
+        await db.SaveChangesAsync(cancel);
+        await PlanNews.TellAsync(db, $"{PlanNews.Rights} {from}", cancel);
         await db.Journal.Where(j => j.PersonId == from).ExecuteUpdateAsync(j => j.SetProperty(x => x.PersonId, into), cancel);
         await db.Comments.Where(c => c.PersonId == from).ExecuteUpdateAsync(c => c.SetProperty(x => x.PersonId, into), cancel);
         await db.Files.Where(f => f.PersonId == from).ExecuteUpdateAsync(f => f.SetProperty(x => x.PersonId, into), cancel);
@@ -140,6 +151,7 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         await transaction.CommitAsync(cancel);
         memory.Forget();
         await news.PeopleAsync(cancel);
+        return true;
     }
 
     private static async Task RemoveAccountAsync(AuxiliumDb db, string person, CancellationToken cancel)

@@ -13,6 +13,7 @@ public sealed class Feeds(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
         await db.Feeds.Where(f => f.PersonId == person).ExecuteDeleteAsync(cancel);
         var secret = Secret.New();
         db.Feeds.Add(new FeedRow { Id = Guid.NewGuid(), Hash = Secret.Hash(secret), PersonId = person, MadeAt = clock.GetUtcNow().UtcDateTime });
+        Audit.Note(db, clock, person, person, null, $"{await Audit.NameAsync(db, person, cancel)} made a calendar address.");
         await db.SaveChangesAsync(cancel);
         return secret;
     }
@@ -42,5 +43,7 @@ public sealed class Feeds(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await db.Feeds.Where(f => f.PersonId == person).ExecuteDeleteAsync(cancel);
+        Audit.Note(db, clock, person, person, null, $"{await Audit.NameAsync(db, person, cancel)} withdrew the calendar address.");
+        await db.SaveChangesAsync(cancel);
     }
 }

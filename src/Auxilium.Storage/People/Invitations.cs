@@ -16,6 +16,7 @@ public sealed class Invitations(IDbContextFactory<AuxiliumDb> databases, TimePro
         await db.Invitations.Where(i => i.PersonId == person).ExecuteDeleteAsync(cancel);
         var (secret, now) = (Secret.New(), clock.GetUtcNow().UtcDateTime);
         db.Invitations.Add(new InvitationRow { Id = Guid.NewGuid(), Hash = Secret.Hash(secret), PersonId = person, InvitedBy = by, IsOrganiser = isOrganiser, MayMakeProjects = mayMakeProjects, MadeAt = now, EndsAt = now + Lasts });
+        Audit.Note(db, clock, by, person, null, $"{await Audit.NameAsync(db, person, cancel)} was invited{(isOrganiser ? " as an organiser" : mayMakeProjects ? ", to make projects too" : "")}.");
         await db.SaveChangesAsync(cancel);
         return secret;
     }

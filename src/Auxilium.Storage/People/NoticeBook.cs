@@ -37,14 +37,20 @@ public sealed record NoticeWishes
 /// <summary>What people are told, in the app and by mail.</summary>
 public sealed class NoticeBook(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock)
 {
+    /// <summary>Somebody gets at most so many single mails in <see cref="Burst"/>; what comes then waits for the mail of the day.</summary>
+    public const int MostInBurst = 6;
+
+    private static readonly TimeSpan Burst = TimeSpan.FromMinutes(10);
+
     /// <summary>A person's newest notices, with the names of their projects.</summary>
     public async Task<IReadOnlyList<(NoticeRow Notice, string Project)>> OfAsync(string person, int most = 100, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
+        var seen = await SeenByAsync(db, person, cancel);
         var rows = await (
             from notice in db.Notices.AsNoTracking()
             join project in db.Projects on notice.ProjectId equals project.Id
-            where notice.PersonId == person
+            where notice.PersonId == person && seen.Contains(notice.ProjectId)
             orderby notice.Id descending
             select new { notice, project.Name }).Take(most).ToListAsync(cancel);
         return [.. rows.Select(r => (r.notice, r.Name))];
@@ -53,8 +59,13 @@ public sealed class NoticeBook(IDbContextFactory<AuxiliumDb> databases, TimeProv
     public async Task<int> UnreadAsync(string person, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Notices.CountAsync(n => n.PersonId == person && n.ReadAt == null, cancel);
+        var seen = await SeenByAsync(db, person, cancel);
+        return await db.Notices.CountAsync(n => n.PersonId == person && n.ReadAt == null && seen.Contains(n.ProjectId), cancel);
     }
+
+    /// <summary>Ids of the projects that exist for somebody now: what they were told of others is not shown any more.</summary>
+    private static async Task<IReadOnlyCollection<Guid>> SeenByAsync(AuxiliumDb db, string person, CancellationToken cancel) =>
+        (await ProjectRoles.AllOfAsync(db, person, await db.Users.Where(u => u.Id == person).Select(u => u.IsOrganiser).SingleOrDefaultAsync(cancel), cancel)).Keys.ToList();
 
     public async Task ReadAsync(string person, long upTo, CancellationToken cancel = default)
     {
@@ -88,7 +99,8 @@ public sealed class NoticeBook(IDbContextFactory<AuxiliumDb> databases, TimeProv
         {
             foreach (var notice in notices) notice.ForDigest = false;
             var mail = await db.Users.Where(u => u.Id == notices.Key).Select(u => u.Email).SingleOrDefaultAsync(cancel);
-            var unread = notices.Where(n => n.ReadAt == null).ToList();
+            var seen = mail is null ? [] : await SeenByAsync(db, notices.Key, cancel);
+            var unread = notices.Where(n => n.ReadAt == null && seen.Contains(n.ProjectId)).ToList();
             if (mail is null || unread.Count == 0) continue;
             var lines = unread.GroupBy(n => n.ProjectId).Select(p => $"{projects[p.Key]}\n" + string.Concat(p.Select(n => $"  – {n.Text}\n")));
             db.Mails.Add(Mails.Row(mail, unread.Count == 1 ? "One notice since yesterday" : $"{unread.Count} notices since yesterday", $"{string.Join('\n', lines)}\n{addressOf("/notices")}\n", now));
@@ -111,11 +123,16 @@ public sealed class NoticeBook(IDbContextFactory<AuxiliumDb> databases, TimeProv
     internal static async Task TellAsync(AuxiliumDb db, IReadOnlyCollection<string> people, NoticeKind kind, Guid project, string? task, string text, string once, DateTime now, CancellationToken cancel)
     {
         var shortened = text.Length > 1_000 ? text[..999] + "…" : text;
+        var recently = now - Burst;
         foreach (var account in await db.Users.AsNoTracking().Where(u => people.Contains(u.Id)).ToListAsync(cancel))
         {
+            // To whom the project does not exist, nothing of it is told.
+            if (await ProjectRoles.OfAsync(db, project, account.Id, account.IsOrganiser, cancel) == ProjectRole.None) continue;
             var wishes = NoticeWishes.Read(account.NoticeWishes);
             if (wishes.Never.Contains(kind)) continue;
             var how = wishes.MailOf(kind);
+            // Whoever gets many mails at once gets the rest of them together.
+            if (how == ByMail.AtOnce && await db.Mails.CountAsync(m => m.To == account.Email && m.MadeAt > recently, cancel) >= MostInBurst) how = ByMail.Daily;
             var isNew = await db.Database.ExecuteSqlAsync($"""
                 insert into notices (person_id, at, kind, project_id, task_id, text, once, for_digest)
                 values ({account.Id}, {now}, {kind.ToString()}, {project}, {task}, {shortened}, {once}, {how == ByMail.Daily}) on conflict (person_id, once) do nothing

@@ -14,31 +14,32 @@ public sealed record OwnTimeEffect(Guid Project, string Name, string Sentence);
 /// <summary>Brings people's own weeks and days off into the plans they are on: an edit of each plan, told and taken back like any other.</summary>
 public sealed class OwnTimes(IDbContextFactory<AuxiliumDb> databases, PlanStore store, PlanEdits edits)
 {
-    /// <summary>Brings somebody's time into every plan they are on.</summary>
+    /// <summary>Brings somebody's time into the plans they are on.</summary>
     /// <param name="person">Whose time.</param>
+    /// <param name="only">Of these projects only; <c>null</c> for all.</param>
     /// <param name="by">Who changed it.</param>
     /// <param name="today">The day it is.</param>
     /// <param name="cancel">Ends the wait.</param>
     /// <returns>What it did to each plan that it changed.</returns>
-    public async Task<IReadOnlyList<OwnTimeEffect>> BringInAsync(string person, string by, DateOnly today, CancellationToken cancel = default)
+    public async Task<IReadOnlyList<OwnTimeEffect>> BringInAsync(string person, IReadOnlyCollection<Guid>? only, string by, DateOnly today, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var time = (await OfAsync(db, [person], cancel)).GetValueOrDefault(person);
         var effects = new List<OwnTimeEffect>();
-        foreach (var project in await db.Members.Where(m => m.PersonId == person).Select(m => m.ProjectId).ToListAsync(cancel))
+        foreach (var project in await db.Members.Where(m => m.PersonId == person && (only == null || only.Contains(m.ProjectId))).Select(m => m.ProjectId).ToListAsync(cancel))
         {
             if (await store.LoadAsync(project, cancel) is not { } plan) continue;
+            var time = (await OfAsync(db, project, [person], cancel)).GetValueOrDefault(person);
             var outcome = await edits.CommitAsync(project, new EditRequest(Guid.NewGuid(), plan.Version, new SetOwnTime(person, time), null, by, Overrule: true), today, cancel);
             if (outcome is EditCommitted committed) effects.Add(new OwnTimeEffect(project, committed.After.Schedule.Plan.Project.Name, string.Concat(committed.Sentence.Select(r => r.Text))));
         }
         return effects;
     }
 
-    /// <summary>The own time of those who have any, by id.</summary>
-    internal static async Task<IReadOnlyDictionary<string, WorkCalendar>> OfAsync(AuxiliumDb db, IReadOnlyCollection<string> people, CancellationToken cancel)
+    /// <summary>The own time in a project of those who have any, by id.</summary>
+    internal static async Task<IReadOnlyDictionary<string, WorkCalendar>> OfAsync(AuxiliumDb db, Guid project, IReadOnlyCollection<string> people, CancellationToken cancel)
     {
         var weeks = await db.People.Where(p => people.Contains(p.Id) && p.Calendar != null).ToDictionaryAsync(p => p.Id, p => p.Calendar!, cancel);
-        var away = (await db.TimeOff.AsNoTracking().Where(t => people.Contains(t.PersonId)).OrderBy(t => t.From).ToListAsync(cancel)).ToLookup(t => t.PersonId);
+        var away = (await db.TimeOff.AsNoTracking().Where(t => people.Contains(t.PersonId) && (t.Projects == null || t.Projects.Contains(project))).OrderBy(t => t.From).ToListAsync(cancel)).ToLookup(t => t.PersonId);
         return people.Where(p => weeks.ContainsKey(p) || away.Contains(p)).ToDictionary(p => p, p => TimeOf(weeks.GetValueOrDefault(p), away[p]));
     }
 
@@ -50,6 +51,6 @@ public sealed class OwnTimes(IDbContextFactory<AuxiliumDb> databases, PlanStore 
             using var json = JsonDocument.Parse(week);
             own = CalendarReader.ReadAlone(json.RootElement, "$");
         }
-        return own with { Exceptions = [.. away.Select(t => new CalendarOverride(t.From, t.To, t.Note.Length > 0 ? t.Note : "Away", []))] };
+        return own with { Exceptions = [.. away.Select(t => new CalendarOverride(t.From, t.To, "Away", []))] };
     }
 }

@@ -7,12 +7,17 @@ namespace Auxilium.Storage.People;
 /// What people may do in projects. Who coordinates a project may do everything in it; who is on its plan is a member; somebody may
 /// be given another role. To everybody else it does not exist.
 /// </summary>
-public sealed class ProjectRoles(IDbContextFactory<AuxiliumDb> databases)
+public sealed class ProjectRoles(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock)
 {
     /// <summary>Somebody's role in a project that is there; <see cref="ProjectRole.None"/> also where it is not.</summary>
     public async Task<ProjectRole> OfAsync(Guid project, string person, bool isOrganiser, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
+        return await OfAsync(db, project, person, isOrganiser, cancel);
+    }
+
+    internal static async Task<ProjectRole> OfAsync(AuxiliumDb db, Guid project, string person, bool isOrganiser, CancellationToken cancel)
+    {
         if (isOrganiser) return await db.Projects.AnyAsync(p => p.Id == project, cancel) ? ProjectRole.Coordinator : ProjectRole.None;
         return await Of(db, person).Where(r => r.Project == project).Select(r => r.Role).SingleOrDefaultAsync(cancel);
     }
@@ -21,6 +26,11 @@ public sealed class ProjectRoles(IDbContextFactory<AuxiliumDb> databases)
     public async Task<IReadOnlyDictionary<Guid, ProjectRole>> AllOfAsync(string person, bool isOrganiser, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
+        return await AllOfAsync(db, person, isOrganiser, cancel);
+    }
+
+    internal static async Task<IReadOnlyDictionary<Guid, ProjectRole>> AllOfAsync(AuxiliumDb db, string person, bool isOrganiser, CancellationToken cancel)
+    {
         if (isOrganiser) return await db.Projects.ToDictionaryAsync(p => p.Id, _ => ProjectRole.Coordinator, cancel);
         return await Of(db, person).Where(r => r.Role != ProjectRole.None).ToDictionaryAsync(r => r.Project, r => r.Role, cancel);
     }
@@ -29,6 +39,11 @@ public sealed class ProjectRoles(IDbContextFactory<AuxiliumDb> databases)
     public async Task<IReadOnlyList<(PersonRow Person, ProjectRole Role, bool IsGiven)>> InAsync(Guid project, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
+        return await InAsync(db, project, cancel);
+    }
+
+    internal static async Task<IReadOnlyList<(PersonRow Person, ProjectRole Role, bool IsGiven)>> InAsync(AuxiliumDb db, Guid project, CancellationToken cancel)
+    {
         var coordinator = await db.Projects.Where(p => p.Id == project).Select(p => p.Coordinator).SingleOrDefaultAsync(cancel);
         var given = await db.ProjectRoles.Where(r => r.ProjectId == project).ToDictionaryAsync(r => r.PersonId, r => r.Role, cancel);
         var members = await db.Members.Where(m => m.ProjectId == project).Select(m => m.PersonId).ToListAsync(cancel);
@@ -40,11 +55,16 @@ public sealed class ProjectRoles(IDbContextFactory<AuxiliumDb> databases)
     }
 
     /// <summary>Gives somebody a role; <c>null</c> for what follows from their part in the project.</summary>
-    public async Task GiveAsync(Guid project, string person, ProjectRole? role, CancellationToken cancel = default)
+    public async Task GiveAsync(Guid project, string person, ProjectRole? role, string? by = null, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (role is not { } given) await db.ProjectRoles.Where(r => r.ProjectId == project && r.PersonId == person).ExecuteDeleteAsync(cancel);
         else await db.Database.ExecuteSqlAsync($"insert into project_roles (project_id, person_id, role) values ({project}, {person}, {given.ToString()}) on conflict (project_id, person_id) do update set role = excluded.role", cancel);
+        Audit.Note(db, clock, by, person, project, $"{await Audit.NameAsync(db, person, cancel)} is {(role switch { null => "what follows from the plan", ProjectRole.None => "shut out", ProjectRole.Viewer => "a viewer", ProjectRole.Member => "a member", _ => "a coordinator" })}.");
+        await db.SaveChangesAsync(cancel);
+        await PlanNews.TellAsync(db, $"{PlanNews.Rights} {person}", cancel);
+        await transaction.CommitAsync(cancel);
     }
 
     /// <summary>Who may decide in a project: its coordinators.</summary>

@@ -4,7 +4,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Auxilium.Storage.People;
 
 /// <summary>Who is signed in, as it is now: whoever left or lost their account is nobody at the next request.</summary>
-public sealed record SignedIn(Guid? Session, string PersonId, string Name, string Initials, bool IsOrganiser, bool MayMakeProjects, DateTime EndsAt, bool IsLasting, TokenScope Scope = TokenScope.Edit);
+public sealed record SignedIn(Guid? Session, string PersonId, string Name, string Initials, bool IsOrganiser, bool MayMakeProjects, DateTime EndsAt, bool IsLasting, TokenScope Scope = TokenScope.Edit, Guid? Token = null);
 
 /// <summary>Browsers that are signed in.</summary>
 public sealed class Sessions(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock)
@@ -38,11 +38,20 @@ public sealed class Sessions(IDbContextFactory<AuxiliumDb> databases, TimeProvid
         return found.Who;
     }
 
-    /// <summary>Whether a session has not ended.</summary>
-    public async Task<bool> IsOpenAsync(Guid session, CancellationToken cancel = default)
+    /// <summary>Who somebody is now whose session or token was good before; <c>null</c> when it is not any more.</summary>
+    public async Task<SignedIn?> StillAsync(Guid? session, Guid? token, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Sessions.AnyAsync(s => s.Id == session, cancel);
+        var now = clock.GetUtcNow().UtcDateTime;
+        var people = session is { } s
+            ? db.Sessions.Where(x => x.Id == s && x.EndsAt > now).Select(x => x.PersonId)
+            : db.Tokens.Where(x => x.Id == token && (x.EndsAt == null || x.EndsAt > now)).Select(x => x.PersonId);
+        return await (
+            from id in people
+            join person in db.People on id equals person.Id
+            join account in db.Users on person.Id equals account.Id
+            where person.LeftOn == null
+            select new SignedIn(session, person.Id, person.Name, person.Initials, account.IsOrganiser, account.MayMakeProjects, DateTime.MaxValue, false, TokenScope.Look, token)).SingleOrDefaultAsync(cancel);
     }
 
     public async Task LengthenAsync(string key, DateTime endsAt, CancellationToken cancel = default)
@@ -56,7 +65,9 @@ public sealed class Sessions(IDbContextFactory<AuxiliumDb> databases, TimeProvid
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var hash = Secret.Hash(key);
+        var person = await db.Sessions.Where(s => s.KeyHash == hash).Select(s => s.PersonId).SingleOrDefaultAsync(cancel);
         await db.Sessions.Where(s => s.KeyHash == hash).ExecuteDeleteAsync(cancel);
+        if (person is not null) await PlanNews.TellAsync(db, $"{PlanNews.Rights} {person}", cancel);
     }
 
     /// <summary>Where somebody is signed in, the newest first.</summary>
@@ -72,5 +83,20 @@ public sealed class Sessions(IDbContextFactory<AuxiliumDb> databases, TimeProvid
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await db.Sessions.Where(s => s.PersonId == person && (only == null || s.Id == only) && (allBut == null || s.Id != allBut)).ExecuteDeleteAsync(cancel);
+        await PlanNews.TellAsync(db, $"{PlanNews.Rights} {person}", cancel);
+    }
+
+    /// <summary>Ends all that opens somebody's account without a new sign-in: every session, token and calendar address.</summary>
+    public async Task EndAllAsync(string person, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await db.Sessions.Where(s => s.PersonId == person).ExecuteDeleteAsync(cancel);
+        var tokens = await db.Tokens.Where(t => t.PersonId == person).ExecuteDeleteAsync(cancel);
+        var feeds = await db.Feeds.Where(f => f.PersonId == person).ExecuteDeleteAsync(cancel);
+        Audit.Note(db, clock, person, person, null, $"{await Audit.NameAsync(db, person, cancel)} was signed out everywhere{(tokens + feeds > 0 ? "; tokens and the calendar address ended" : "")}.");
+        await db.SaveChangesAsync(cancel);
+        await PlanNews.TellAsync(db, $"{PlanNews.Rights} {person}", cancel);
+        await transaction.CommitAsync(cancel);
     }
 }

@@ -16,6 +16,7 @@ public sealed class ShareLinks(IDbContextFactory<AuxiliumDb> databases, TimeProv
         if (await db.ShareLinks.CountAsync(l => l.ProjectId == project, cancel) >= Most) return null;
         var secret = Secret.New();
         db.ShareLinks.Add(new ShareLinkRow { Id = Guid.NewGuid(), Hash = Secret.Hash(secret), ProjectId = project, MadeBy = by, Name = name, PasswordHash = passwordHash, MadeAt = clock.GetUtcNow().UtcDateTime, EndsAt = endsAt, Columns = columns });
+        Audit.Note(db, clock, by, null, project, $"{await Audit.NameAsync(db, by, cancel)} made a link for “{name}”{(passwordHash is null ? "" : ", with a password")}.");
         await db.SaveChangesAsync(cancel);
         return secret;
     }
@@ -36,9 +37,14 @@ public sealed class ShareLinks(IDbContextFactory<AuxiliumDb> databases, TimeProv
         return await db.ShareLinks.AsNoTracking().Where(l => l.ProjectId == project).OrderByDescending(l => l.MadeAt).ToListAsync(cancel);
     }
 
-    public async Task WithdrawAsync(Guid project, Guid link, CancellationToken cancel = default)
+    public async Task WithdrawAsync(Guid project, Guid link, string by, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
+        if (await db.ShareLinks.Where(l => l.ProjectId == project && l.Id == link).Select(l => l.Name).SingleOrDefaultAsync(cancel) is not { } name) return;
+        Audit.Note(db, clock, by, null, project, $"{await Audit.NameAsync(db, by, cancel)} withdrew the link for “{name}”.");
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await db.SaveChangesAsync(cancel);
         await db.ShareLinks.Where(l => l.ProjectId == project && l.Id == link).ExecuteDeleteAsync(cancel);
+        await transaction.CommitAsync(cancel);
     }
 }

@@ -11,6 +11,7 @@ public enum NoticeKind
     Overdue,
     Proposal,
     Decided,
+    TimeOff,
 }
 
 /// <summary>Something a person is told.</summary>

@@ -10,11 +10,11 @@ internal sealed class Passwords : IPasswordValidator<Account>
 
     public const int Longest = 200;
 
-    /// <summary>Words that alone, or with digits and signs after them, make no password.</summary>
-    private static readonly string[] Common =
-    [
-        "password", "passwort", "letmein", "welcome", "iloveyou", "sunshine", "princess", "football", "baseball", "superman", "dragon", "monkey", "qwerty", "qwertz", "qwertyuiop", "azerty", "azertyuiop", "asdfghjkl", "zxcvbnm", "administrator", "admin", "changeme", "trustno", "whatever", "starwars", "master", "login", "auxilium", "secret", "abcdefghij", "abcdefghijk",
-    ];
+    /// <summary>So much of a password is looked at: the rest only makes it better.</summary>
+    private const int LookedAt = 64;
+
+    /// <summary>From 0, the first that is tried, to 4.</summary>
+    private const int LeastScore = 3;
 
     public Task<IdentityResult> ValidateAsync(UserManager<Account> manager, Account user, string? password) =>
         Task.FromResult(WhyRefused(password ?? "", user.Email) is { } why ? IdentityResult.Failed(new IdentityError { Code = "weak", Description = why }) : IdentityResult.Success);
@@ -25,10 +25,10 @@ internal sealed class Passwords : IPasswordValidator<Account>
         if (password.Length < Shortest) return $"A password has at least {Shortest} characters: a few words that belong to no saying are easy to remember.";
         if (password.Length > Longest) return $"This password has {password.Length:N0} characters: {Longest} are the most.";
         if (password.Distinct().Count() < 5) return "This password repeats a few characters: choose one with more of them.";
-        var letters = password.Trim().TrimEnd([.. "0123456789!?.*#-_$"]).ToLowerInvariant();
-        if (letters.Length == 0 || Common.Contains(letters)) return "This password is one of those that are tried first: choose another.";
-        return mail is { Length: > 0 } && password.Contains(mail.Split('@')[0], StringComparison.OrdinalIgnoreCase) && mail.Split('@')[0].Length > 3
-            ? "This password has your mail address in it: choose another."
+        if (mail is { Length: > 0 } && password.Contains(mail.Split('@')[0], StringComparison.OrdinalIgnoreCase) && mail.Split('@')[0].Length > 3) return "This password has your mail address in it: choose another.";
+        string[] own = mail is null ? ["auxilium"] : ["auxilium", mail, .. mail.Split('@', '.')];
+        return Zxcvbn.Zxcvbn.MatchPassword(password.Length > LookedAt ? password[..LookedAt] : password, own).Score < LeastScore
+            ? "This password is one that is guessed soon: choose a few words that belong to no saying."
             : null;
     }
 }

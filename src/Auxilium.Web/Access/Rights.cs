@@ -19,9 +19,13 @@ public static class Rights
     public const string MakerClaim = "maker";
     public const string ScopeClaim = "scope";
     public const string SessionClaim = "session";
+    public const string TokenClaim = "token";
 
     /// <summary>May use what belongs to no project. Programs: any scope.</summary>
     public const string SignedIn = nameof(SignedIn);
+
+    /// <summary>May be told what happens in open plans: from a page of ours, or as a program. Any scope.</summary>
+    public const string Live = nameof(Live);
 
     /// <summary>May see the project.</summary>
     public const string LookAtPlans = nameof(LookAtPlans);
@@ -43,6 +47,7 @@ public static class Rights
 
     public static void Define(AuthorizationBuilder builder) => builder
         .AddPolicy(SignedIn, policy => policy.RequireAuthenticatedUser())
+        .AddPolicy(Live, policy => policy.RequireAuthenticatedUser().RequireAssertion(c => c.Resource is not HttpContext http || OwnOrigin.Allows(http)))
         .AddPolicy(LookAtPlans, policy => policy.RequireAuthenticatedUser().AddRequirements(new InProject(ProjectRole.Viewer, TokenScope.Look)))
         .AddPolicy(Report, policy => policy.RequireAuthenticatedUser().AddRequirements(new InProject(ProjectRole.Member, TokenScope.Report)))
         .AddPolicy(EditPlans, policy => policy.RequireAuthenticatedUser().AddRequirements(new InProject(ProjectRole.Coordinator, TokenScope.Edit)))
@@ -63,6 +68,7 @@ public static class Rights
         ];
         if (who.IsOrganiser) claims.Add(new Claim(OrganiserClaim, "1"));
         if (who.MayMakeProjects) claims.Add(new Claim(MakerClaim, "1"));
+        if (who.Token is { } token) claims.Add(new Claim(TokenClaim, token.ToString()));
         if (who.Session is { } session) claims.Add(new Claim(SessionClaim, session.ToString()));
         return new ClaimsPrincipal(new ClaimsIdentity(claims, scheme));
     }
@@ -79,6 +85,9 @@ public static class Rights
 
     /// <summary>The session of the browser; <c>null</c> for a program.</summary>
     public static Guid? SessionId(this ClaimsPrincipal user) => Guid.TryParse(user.FindFirstValue(SessionClaim), out var id) ? id : null;
+
+    /// <summary>The token of a program; <c>null</c> for a browser.</summary>
+    public static Guid? TokenId(this ClaimsPrincipal user) => Guid.TryParse(user.FindFirstValue(TokenClaim), out var id) ? id : null;
 
     public static TokenScope Scope(this ClaimsPrincipal user) => Enum.TryParse<TokenScope>(user.FindFirstValue(ScopeClaim), out var scope) ? scope : TokenScope.Look;
 

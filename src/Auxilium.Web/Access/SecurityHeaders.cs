@@ -18,6 +18,12 @@ public static class SecurityHeaders
         headers["Cross-Origin-Opener-Policy"] = "same-origin";
         headers["Cross-Origin-Resource-Policy"] = "same-origin";
         headers["Permissions-Policy"] = "camera=(), microphone=(), geolocation=()";
+        // What one person is answered is for nobody who comes after them. What may be kept says so itself.
+        context.Response.OnStarting(() =>
+        {
+            if (headers.CacheControl.Count == 0) headers.CacheControl = "no-store";
+            return Task.CompletedTask;
+        });
         return next(context);
     });
 }

@@ -61,7 +61,9 @@ internal static class SignInCookies
             options.Password.RequireDigit = options.Password.RequireLowercase = options.Password.RequireUppercase = options.Password.RequireNonAlphanumeric = false;
             options.Lockout.MaxFailedAccessAttempts = 8;
             options.Lockout.DefaultLockoutTimeSpan = TimeSpan.FromMinutes(15);
-        }).AddEntityFrameworkStores<AuxiliumDb>().AddSignInManager().AddDefaultTokenProviders().AddPasswordValidator<Passwords>();
+        }).AddEntityFrameworkStores<AuxiliumDb>().AddSignInManager().AddDefaultTokenProviders().AddTokenProvider<CodesOnce>(TokenOptions.DefaultAuthenticatorProvider).AddPasswordValidator<Passwords>();
+        services.AddScoped<IAuthenticationService, FreshSessions>();
+        services.AddScoped<PasswordCheck>();
         services.Configure<DataProtectionTokenProviderOptions>(options => options.TokenLifespan = TimeSpan.FromHours(2));
     }
 

@@ -3,6 +3,7 @@ using Auxilium.Exchange.Edits;
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Plans;
 using Auxilium.Storage;
 using Auxilium.Storage.People;
 
@@ -41,7 +42,9 @@ internal sealed record EditDocument(Guid Id, int BaseVersion, PlanEdit? Edit, Ta
         return new EditDocument(id, baseVersion, edit, takeBack, overrule, entry, note, ReadSeen(root), ReadOwn(root));
     }
 
-    public EditRequest ToRequest(string person) => new(Id, BaseVersion, Edit, TakeBack, person, Overrule, Entry, SeenVersion, Own);
+    /// <param name="person">Its author.</param>
+    /// <param name="allows">What they may do; <c>null</c> for everything.</param>
+    public EditRequest ToRequest(string person, Func<PlanEdit, Plan, bool>? allows) => new(Id, BaseVersion, Edit, TakeBack, person, Overrule, Entry, SeenVersion, Own, allows);
 
     /// <summary>Rows that are put back are trusted as they were; so they come from the journal, never from outside.</summary>
     private static bool Restores(PlanEdit edit) => edit is RestoreTasks || (edit is Together together && together.Edits.Any(Restores));

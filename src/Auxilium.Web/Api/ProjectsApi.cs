@@ -71,34 +71,33 @@ internal static class ProjectsApi
         try
         {
             var plan = PlanDocumentReader.Read(await RequestDocument.ReadAsync(context.Request, RequestDocument.MostBytes));
-            var stored = await store.CreateAsync(plan, context.User.Person(), cancel);
+            var stored = await store.CreateAsync(plan, context.User.Person(), context.User.IsOrganiser(), cancel);
             return Results.Created($"/api/v1/projects/{stored.Id}/plan", new CreatedProject(stored.Id, stored.Version));
         }
         catch (UnreadableDocumentException unreadable)
         {
             return Problems.Unreadable(unreadable);
         }
-        catch (PersonClashException clash)
+        catch (PersonProblemException person)
         {
-            return Problems.Unreadable(new UnreadableDocumentException([new DocumentError($"$.people[{clash.Position}].id", "personClash", clash.Message)]));
+            return Problems.Unreadable(new UnreadableDocumentException([new DocumentError($"$.people[{person.Position}].{person.Field}", person.Field == "id" ? "personClash" : "person", person.Message)]));
         }
     }
 
-    private static async Task<IResult> EditAsync(Guid id, HttpContext context, PlanStore store, PlanEdits edits, PlanViews views, Proposals proposals, Today today, CancellationToken cancel, bool preview = false, bool changes = false)
+    private static async Task<IResult> EditAsync(Guid id, HttpContext context, PlanEdits edits, PlanViews views, Proposals proposals, Today today, CancellationToken cancel, bool preview = false, bool changes = false)
     {
         try
         {
             using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostEditBytes));
             var document = EditDocument.Read(body.RootElement, today.Date);
             if (preview) return await PreviewAsync(id, document, edits, today, cancel);
-            if (context.RoleHere() < ProjectRole.Coordinator || context.User.Scope() < TokenScope.Edit)
+            var me = context.User.PersonId();
+            var mayAll = context.RoleHere() == ProjectRole.Coordinator && context.User.Scope() == TokenScope.Edit;
+            if (!mayAll && document.Entry is not null) return Problems.MayNot("Only a coordinator takes back what others did.");
+            return await edits.CommitAsync(id, document.ToRequest(me, mayAll ? null : (edit, plan) => OwnWork.Allows(edit, plan, me)), today.Date, cancel) switch
             {
-                if (document.Entry is not null) return Problems.MayNot("Only a coordinator takes back what others did.");
-                if (document.Edit is { } wanted && await store.LoadAsync(id, cancel) is { } plan && !OwnWork.Allows(wanted, plan.Schedule.Plan, context.User.PersonId()))
-                    return await ProposeAsync(id, document, wanted, context, edits, proposals, today, cancel);
-            }
-            return await edits.CommitAsync(id, document.ToRequest(context.User.PersonId()), today.Date, cancel) switch
-            {
+                EditNotAllowed when document.Edit is { } wanted => await ProposeAsync(id, document, wanted, context, edits, proposals, today, cancel),
+                EditNotAllowed => Problems.MayNot("You may no longer take this back yourself: ask who coordinates the project."),
                 EditCommitted committed => Results.Ok(await AnswerAsync(committed, document, context, edits, views, changes, cancel)),
                 EditConflict conflict => Problems.Conflict(conflict),
                 NothingToTakeBack => Problems.Bad(WhyNothing(document.TakeBack), "nothingToTakeBack"),
@@ -119,6 +118,7 @@ internal static class ProjectsApi
     private static async Task<IResult> ProposeAsync(Guid id, EditDocument document, PlanEdit edit, HttpContext context, PlanEdits edits, Proposals proposals, Today today, CancellationToken cancel)
     {
         if (await edits.PreviewAsync(id, edit, today.Date, cancel) is not { } edited) return Problems.NoSuchProject();
+        if (!OwnWork.MayBeProposed(edited.Applied.Edit)) return Problems.MayNot("Who is on a plan, when they work and who coordinates it is decided by its coordinators, and cannot be proposed: ask one of them.");
         var sentence = string.Concat(RippleText.Of(edited, done: false).Select(r => r.Text));
         return await proposals.MakeAsync(id, document.Id, context.User.PersonId(), document.BaseVersion, edited, sentence, document.Note, cancel)
             ? Results.Accepted(value: new ProposedAnswer(document.Id, sentence))

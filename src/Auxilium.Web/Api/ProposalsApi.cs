@@ -54,8 +54,11 @@ internal static class ProposalsApi
         if (await proposals.FindAsync(id, proposal, cancel) is not { } open) return NotOpen();
         try
         {
+            var edit = open.ReadEdit(today.Date);
+            // One that was made before this could not be proposed.
+            if (!OwnWork.MayBeProposed(edit)) return Problems.MayNot("This proposal changes who is on the plan, when they work or who coordinates it: make that change yourself if you want it, and decline this.");
             // The proposal's id is the edit's, so that two who accept at once make it once.
-            var outcome = await edits.CommitAsync(id, new EditRequest(proposal, open.BaseVersion, open.ReadEdit(today.Date), null, context.User.PersonId(), overrule), today.Date, cancel);
+            var outcome = await edits.CommitAsync(id, new EditRequest(proposal, open.BaseVersion, edit, null, context.User.PersonId(), overrule), today.Date, cancel);
             if (outcome is EditConflict conflict) return Problems.Conflict(conflict);
             if (outcome is not EditCommitted committed) return Problems.NoSuchProject();
             await proposals.DecideAsync(id, proposal, ProposalState.Accepted, context.User.PersonId(), cancel);

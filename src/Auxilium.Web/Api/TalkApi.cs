@@ -88,7 +88,6 @@ internal static class TalkApi
         if (await talk.FileAsync(id, file, cancel) is not { } kept) return Results.NotFound();
         var headers = context.Response.Headers;
         headers.ContentSecurityPolicy = "sandbox; default-src 'none'; frame-ancestors 'none'";
-        headers.CacheControl = "private, max-age=3600";
         var isPicture = kept.MediaType.StartsWith("image/", StringComparison.Ordinal);
         headers.ContentDisposition = new ContentDispositionHeaderValue(isPicture ? "inline" : "attachment") { FileNameStar = kept.Name, FileName = "file" + Path.GetExtension(kept.Name) }.ToString();
         return Results.Bytes(kept.Content, kept.MediaType == "text/plain" ? "text/plain; charset=utf-8" : kept.MediaType);

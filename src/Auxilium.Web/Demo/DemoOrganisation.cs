@@ -77,7 +77,7 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
         foreach (var file in System.IO.Directory.EnumerateFiles(Folder, "*.plan.json").OrderDescending())
         {
             var plan = PlanDocumentReader.Read(await File.ReadAllBytesAsync(file, cancel));
-            var stored = await store.CreateAsync(db, PlanShift.ByWeeks(plan, weeks), new Person(people[0].Id, people[0].Name, people[0].Initials), cancel);
+            var stored = await store.CreateAsync(db, PlanShift.ByWeeks(plan, weeks), new Person(people[0].Id, people[0].Name, people[0].Initials), true, cancel);
             foreach (var person in people)
                 foreach (var (project, role) in person.Roles)
                     if (project == "*" || project == plan.Project.Name)

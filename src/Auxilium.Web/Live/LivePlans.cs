@@ -9,7 +9,7 @@ namespace Auxilium.Web.Live;
 /// The plans that are open in this process. What changed in one is worked out once and told to all who have it open; edits that come
 /// while that goes on are told together. The last changes are kept, for those whose connection was away for a while.
 /// </summary>
-public sealed class LivePlans(IHubContext<PlanHub> hub, PlanStore store, PlanEdits edits, PlanViews views, ILogger<LivePlans> logger)
+public sealed class LivePlans(IHubContext<PlanHub> hub, PlanStore store, PlanEdits edits, PlanViews views, Presence presence, ILogger<LivePlans> logger)
 {
     /// <summary>So many changes of a plan are kept.</summary>
     private const int Kept = 60;
@@ -108,6 +108,9 @@ public sealed class LivePlans(IHubContext<PlanHub> hub, PlanStore store, PlanEdi
 
     private async Task TellAsync(Live live, StoredPlan before, StoredPlan now)
     {
+        // Whoever is shut out by a change is not told of it.
+        var (was, plan) = (before.Schedule.Plan, now.Schedule.Plan);
+        if (was.People != plan.People || was.Project.Coordinator != plan.Project.Coordinator) await presence.SendAwayAsync(connected => connected.Project == live.Project);
         var group = hub.Clients.Group(GroupOf(live.Project));
         // Another process may have told this one of a version that is newer than the one it reads: that comes again.
         if (before.Version > now.Version && await edits.IsOfAsync(live.Project, before.Version, before.Edit)) throw new InvalidOperationException("The version that was read is older than the one that was told.");

@@ -76,6 +76,9 @@ internal sealed class NewsListener(IConfiguration configuration, LivePlans plans
                 case [PlanNews.Notice, var person]:
                     await hub.Clients.Group(LivePlans.PersonGroupOf(person)).SendAsync("notice", await notices.UnreadAsync(person, cancel), cancel);
                     break;
+                case [PlanNews.Rights, var person]:
+                    await presence.SendAwayAsync(connected => connected.Person == person, cancel);
+                    break;
                 case [PlanNews.People]:
                     memory.Forget();
                     break;

@@ -11,7 +11,7 @@ namespace Auxilium.Web.Live;
 /// Open plans: whoever joins one is told what changes in it, who else is there, and on which row. Nothing is changed by it: edits go
 /// to the API. What is told: <c>changed</c>, <c>lost</c>, <c>who</c>, <c>talk</c>, <c>proposals</c>, and to a person <c>notice</c>.
 /// </summary>
-[Authorize(Rights.SignedIn)]
+[Authorize(Rights.Live)]
 public sealed class PlanHub(LivePlans plans, Presence presence, ProjectRoles roles, IHostApplicationLifetime lifetime) : Hub
 {
     public override Task OnConnectedAsync()
@@ -32,10 +32,12 @@ public sealed class PlanHub(LivePlans plans, Presence presence, ProjectRoles rol
         var user = Context.User!;
         var role = await roles.OfAsync(project, user.PersonId(), user.IsOrganiser(), Context.ConnectionAborted);
         if (role == ProjectRole.None) throw new HubException("There is no such project.");
+        // A page shows one plan: whoever comes to another has left the one before.
+        if (presence.PlanOf(Context.ConnectionId) is { } before && before != project) await Groups.RemoveFromGroupAsync(Context.ConnectionId, LivePlans.GroupOf(before), Context.ConnectionAborted);
         await Groups.AddToGroupAsync(Context.ConnectionId, LivePlans.GroupOf(project), Context.ConnectionAborted);
         await Groups.AddToGroupAsync(Context.ConnectionId, LivePlans.PersonGroupOf(user.PersonId()), Context.ConnectionAborted);
         var (changes, isLost) = await plans.JoinAsync(project, version, edit, Context.ConnectionAborted);
-        await presence.ComeAsync(new Connected(Context.ConnectionId, project, user.PersonId(), user.IsOrganiser(), user.SessionId(), Context.Abort));
+        await presence.ComeAsync(new Connected(Context.ConnectionId, project, user.PersonId(), user.SessionId(), user.TokenId(), Context.Abort));
         return new Joined(Context.ConnectionId, changes, isLost);
     }
 
@@ -53,7 +55,7 @@ public sealed record Joined(string Id, IReadOnlyList<LiveChange>? Changes, bool 
 
 /// <summary>Somebody's page of a plan that is connected to this process.</summary>
 /// <param name="Abort">Ends the connection.</param>
-public sealed record Connected(string Id, Guid Project, string Person, bool IsOrganiser, Guid? Session, Action Abort);
+public sealed record Connected(string Id, Guid Project, string Person, Guid? Session, Guid? Token, Action Abort);
 
 /// <summary>Somebody who has the plan open.</summary>
 /// <param name="Task">Id of the row they are on.</param>

@@ -40,12 +40,21 @@ public sealed class Presence(WhoIsThere who, PlanNews news, ProjectRoles roles, 
     public async Task BeatAsync(CancellationToken cancel)
     {
         await who.StillHereAsync([.. _here.Keys], cancel);
-        foreach (var connected in _here.Values)
-        {
-            var isGone = connected.Session is { } session && !await sessions.IsOpenAsync(session, cancel);
-            if (isGone || await roles.OfAsync(connected.Project, connected.Person, connected.IsOrganiser, cancel) == Storage.Rows.ProjectRole.None) connected.Abort();
-        }
+        await SendAwayAsync(_ => true, cancel);
         foreach (var project in await who.ForgetLostAsync(cancel)) await news.TellAsync($"{PlanNews.Who} {project}", cancel);
+    }
+
+    /// <summary>The plan that a page is at.</summary>
+    public Guid? PlanOf(string connection) => _here.TryGetValue(connection, out var connected) ? connected.Project : null;
+
+    /// <summary>Sends away whoever may not be at a plan any more: asked as they are now, and not as they were when they came.</summary>
+    public async Task SendAwayAsync(Func<Connected, bool> among, CancellationToken cancel = default)
+    {
+        foreach (var connected in _here.Values.Where(among))
+        {
+            var now = await sessions.StillAsync(connected.Session, connected.Token, cancel);
+            if (now is null || await roles.OfAsync(connected.Project, now.PersonId, now.IsOrganiser, cancel) == Storage.Rows.ProjectRole.None) connected.Abort();
+        }
     }
 
     /// <summary>Ends every connection: this process stops, and the pages go on with another one or with this one once it is back.</summary>

@@ -4,7 +4,7 @@ using Auxilium.Storage.People;
 namespace Auxilium.Web.Mail;
 
 /// <summary>The mails about signing in.</summary>
-public sealed class Letters(Mails mails, OwnAddress address, Organisation organisation, PlanNews news)
+public sealed class Letters(Mails mails, OwnAddress address, Organisation organisation, Storage.People.Directory directory, PlanNews news)
 {
     public async Task InviteAsync(string name, string mail, string by, string secret, CancellationToken cancel)
     {
@@ -37,6 +37,19 @@ public sealed class Letters(Mails mails, OwnAddress address, Organisation organi
 
         {address.Of("/forgot")}
         """, cancel);
+
+    /// <summary>Tells somebody that their account opens otherwise than before.</summary>
+    public async Task ChangedAsync(string person, string what, CancellationToken cancel)
+    {
+        if (await directory.FindAsync(person, cancel) is not { Email: { } mail } row) return;
+        await SendAsync(mail, "Your account was changed", $"""
+            Hello {row.Name},
+
+            {what}
+
+            If that was not you, ask for a new password at once, which signs everybody out: {address.Of("/forgot")}
+            """, cancel);
+    }
 
     public async Task SendAsync(string mail, string subject, string body, CancellationToken cancel)
     {

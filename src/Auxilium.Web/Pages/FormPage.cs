@@ -1,4 +1,5 @@
 using System.Diagnostics.CodeAnalysis;
+using Auxilium.Planning.Plans;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Auxilium.Web.Pages;
@@ -41,5 +42,5 @@ public abstract class FormPage : PageModel
     }
 
     internal static bool IsMail([NotNullWhen(true)] string? text) =>
-        text is not null && MimeKit.MailboxAddress.TryParse(text, out var address) && address.Address == text && text.IndexOf('@') is > 0 and var at && text.IndexOf('.', at) > at + 1 && !text.EndsWith('.') && text.All(c => c is > ' ' and not ('<' or '>' or '"'));
+        text is not null && PersonText.IsMail(text) && MimeKit.MailboxAddress.TryParse(text, out var address) && address.Address == text;
 }

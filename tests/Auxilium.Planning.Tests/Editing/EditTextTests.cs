@@ -60,7 +60,10 @@ public class EditTextTests
         { new Together([new SetMilestone("A", true), new SetMilestone("C", true)]), "2 tasks are now milestones." },
         { new Together([new LinkTasks("A", "B"), new LinkTasks("B", "C")]), "2 tasks now wait for one another." },
         { new Together([new AddTask("X", "New"), new SetLength("X", new(Length.OneDay)), new AddTask("Y", "New")]), "2 rows added." },
-        { new Together([new RenameTask("A", "Aa"), new SetLength("C", new(Length.OneDay))]), "2 tasks changed, by 2 edits made together." },
+        { new Together([new RenameTask("A", "Aa"), new SetLength("C", new(Length.OneDay))]), "A is now called Aa. C takes 1 day, confirmed." },
+        { new Together([new RenameTask("A", "Aa"), new Together([new SetCoordinator("ann")])]), "Ann coordinates the project now. A is now called Aa." },
+        { new Together([new JoinPlan(new Person("bo", "Bo Lind", "BL")), new SetAssignments("A", [new("bo", 1)])]), "A is now Bo Lind’s. Bo Lind is new here and joined the plan." },
+        { new Together([.. new[] { "A", "B", "C" }.SelectMany(t => new PlanEdit[] { new RenameTask(t, t + t), new SetNote(t, "n") }), new RenameTask("A", "X"), new SetFinishBy(null)]), "4 rows renamed. The note of X has changed. The note of BB has changed. The note of CC has changed. The project has no deadline now." },
         { new SetNote("A", "Ask twice"), "The note of A has changed." },
         { new SetNote("A", " "), "A has no note now." },
         { new SetKey("A", true), "A is a key task." },
@@ -93,6 +96,9 @@ public class EditTextTests
         { new SetCoordinator("ann"), "Ann coordinates the project now." },
         { new SetCoordinator(null), "Nobody coordinates the project now." },
         { new AddHelper("A", "Ann"), "A is now Ann’s." },
+        { new AddHelper("A", "Ann, Bo Lind"), "A is now Ann’s. Bo Lind helps. Bo Lind is new here and joined the plan." },
+        { new SetOwner("A", "Anm"), "A is now Anm’s. Anm is new here and joined the plan. Did you mean Ann?" },
+        { new Together([new SetAssignments("A", [new("ann", 1)]), new SetAssignments("A", [new("ann", 1)])]), "A is now Ann’s. A is now Ann’s." },
     };
 
     [Theory]

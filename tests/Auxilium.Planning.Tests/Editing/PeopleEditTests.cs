@@ -48,6 +48,64 @@ public class PeopleEditTests
         Assert.Equal(Length.Days(4), Run(Owned("4d"), new AddHelper("A", "Bo")).After.Plan.Find("A")!.Length);
     }
 
+    [Theory]
+    [InlineData("Ann, Bo Lind", "ann bo-lind")]
+    [InlineData("Bo Lind; Cy Moor; Ann", "bo-lind cy-moor ann")]
+    [InlineData("Lind, Bo", "bo")]
+    [InlineData("Ann, Ann", "ann")]
+    public void Several_names_are_several_people_and_a_name_turned_round_is_one(string typed, string people)
+    {
+        Person[] directory = typed.StartsWith("Lind", StringComparison.Ordinal) ? [new("bo", "Bo Lind", "BL")] : [];
+        var edited = EditPipeline.Run(Owned("4d").Calculate(), new SetOwner("A", typed), Today, directory);
+        Assert.Equal(people.Split(' '), edited.After.Plan.Find("A")!.Assignments.Select(a => a.Person));
+    }
+
+    [Fact]
+    public void Whoever_left_is_given_nothing_new_but_keeps_what_they_had()
+    {
+        var plan = Owned("4d");
+        Person[] left = [plan.FindPerson("ann")!, new("dee", "Dee Hart", "DH")];
+        EditedPlan Edit(PlanEdit edit) => EditPipeline.Run(plan.Calculate(), edit, Today, [], left);
+        foreach (PlanEdit edit in new PlanEdit[] { new SetOwner("B", "Ann"), new SetOwner("B", "dee hart"), new AddHelper("B", "Dee Hart"), new SetAssignments("B", [new("ann", 1)]), new JoinPlan(new Person("dee", "Dee Hart", "DH")) })
+            Assert.Equal("left", Assert.Throws<EditRefusedException>(() => Edit(edit)).Code);
+        Assert.Equal("ann", Edit(new SetAssignments("A", [new("ann", 0.5m)])).After.Plan.Find("A")!.Owner);
+    }
+
+    [Theory]
+    [InlineData("Bo Lind", "BL", "bo@tidewell.example", null)]
+    [InlineData("Bo Lind", "BL", "bo@tidewell.example\r\nBcc: all@x.example", "no mail address")]
+    [InlineData("Bo Lind", "BL", "bo at tidewell", "no mail address")]
+    [InlineData("Bo Lind", "B\nL", null, "Initials are")]
+    [InlineData("Bo Lind", "", null, "Initials are")]
+    [InlineData("Bo\nLind", "BL", null, "one line")]
+    [InlineData("Ann Other", "AO", null, "is Ann Known’s here", "known")]
+    public void Who_joins_a_plan_is_somebody_or_can_become_somebody(string name, string initials, string? mail, string? why, string id = "new")
+    {
+        void Join() => EditPipeline.Run(Owned("4d").Calculate(), new JoinPlan(new Person(id, name, initials, mail)), Today, [new("known", "Ann Known", "AK", "ann@tidewell.example")]);
+        if (why is null) Join();
+        else Assert.Contains(why, Assert.Throws<EditRefusedException>(Join).Message, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("Tomsa Lindqvist", "Tomas Lindqvist")]
+    [InlineData("Tomas Linqvist", "Tomas Lindqvist")]
+    [InlineData("Imk", null)]
+    [InlineData("imkw", "Imke Varga")]
+    [InlineData("Greta Holm", null)]
+    public void A_name_that_is_nearly_somebodys_is_told_as_what_may_have_been_meant(string typed, string? meant) =>
+        Assert.Equal(meant, PersonText.Nearest([new("imke", "Imke Varga", "IV"), new("tomas", "Tomas Lindqvist", "TL"), new("bo", "Bo", "B")], typed)?.Name);
+
+    [Fact]
+    public void A_plan_never_has_why_somebody_is_away()
+    {
+        var time = Away(new(2027, 5, 5), new(2027, 5, 6)) with { Exceptions = [new CalendarOverride(new(2027, 5, 5), new(2027, 5, 6), "Operation", [])] };
+        var edited = Run(Owned("3d"), new SetOwnTime("ann", time));
+        var own = edited.After.Plan.Calendars.Single(c => c.Id == "own-ann");
+        Assert.Equal(["Away"], own.Exceptions.Select(e => e.Name));
+        var saved = Run(edited.After.Plan, new SaveCalendar(own with { Exceptions = time.Exceptions }));
+        Assert.Equal(["Away"], saved.After.Plan.Calendars.Single(c => c.Id == "own-ann").Exceptions.Select(e => e.Name));
+    }
+
     [Fact]
     public void The_sentence_says_what_the_hands_did()
     {

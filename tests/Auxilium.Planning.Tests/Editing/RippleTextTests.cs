@@ -21,7 +21,7 @@ public class RippleTextTests
     [InlineData("later", "Rig now takes 6 days instead of 2 days. 1 other task moved; finish Wed 12 May → Tue 18 May. Now 1 working day past the deadline.")]
     [InlineData("hours", "Dryrun now takes 2 hours instead of 1 day. No other task moved; the finish is 0.8 working days earlier, still on Wed 12 May. Still 3.8 working days ahead of the deadline.")]
     [InlineData("pin", "Rig is pinned to Wed 5 May. 1 other task moved; finish Wed 12 May → Fri 7 May. Still 6 working days ahead of the deadline. 2 “Rig” starts 3 working days before its link to 1 “Workshop” allows.")]
-    [InlineData("owner", "Rig is now Tomas Lindqvist’s. Nothing moved; the finish stays Wed 12 May.")]
+    [InlineData("owner", "Rig is now Tomas Lindqvist’s. Tomas Lindqvist is new here and joined the plan. Nothing moved; the finish stays Wed 12 May.")]
     [InlineData("after", "Radios now comes after Dryrun. No other task moved; finish Wed 12 May → Thu 13 May. Still 2 working days ahead of the deadline.")]
     [InlineData("later after", "Radios now comes 2 days after Rig. No other task moved; finish Wed 12 May → Fri 14 May. Still 1 working day ahead of the deadline.")]
     [InlineData("sooner", "Radios may now begin 1 day before the end of Rig. No other task moved; the finish stays Wed 12 May.")]

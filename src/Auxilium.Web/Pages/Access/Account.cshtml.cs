@@ -13,7 +13,7 @@ namespace Auxilium.Web.Pages.Access;
 /// <summary>One's own account: password, second step, sessions, notices, calendar, tokens.</summary>
 [Authorize(Rights.OwnAccount)]
 [RequestSizeLimit(64 * 1024)]
-public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Account> signIn, Sessions sessions, Tokens tokens, Feeds feeds, NoticeBook notices, Letters letters, OwnAddress address, TimeProvider clock, AccessLog log) : PasswordPage
+public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Account> signIn, Sessions sessions, Tokens tokens, Feeds feeds, NoticeBook notices, Letters letters, OwnAddress address, PasswordCheck passwords, Audit audit, TimeProvider clock, AccessLog log) : PasswordPage
 {
     private const int SpareCodeCount = 10;
 
@@ -27,6 +27,7 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
         (NoticeKind.Overdue, "A task of mine is overdue"),
         (NoticeKind.Proposal, "Somebody proposes a change"),
         (NoticeKind.Decided, "What I proposed is decided"),
+        (NoticeKind.TimeOff, "Days off are entered for me or my people"),
     ];
 
     private Account _account = null!;
@@ -73,11 +74,12 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
     public async Task<IActionResult> OnPostPasswordAsync(CancellationToken cancel)
     {
         await LoadAsync(cancel);
-        if (HasPassword && !await accounts.CheckPasswordAsync(_account, Current ?? "")) Wrong(nameof(Current), "This is not the password you have.");
+        if (HasPassword && !await passwords.IsRightAsync(_account, Current ?? "")) Wrong(nameof(Current), "This is not the password you have. After too many tries the account stays closed for a quarter of an hour.");
         if (!IsPasswordGood(Address)) return Page();
         if (HasPassword) await accounts.ChangePasswordAsync(_account, Current!, Password!);
         else await accounts.AddPasswordAsync(_account, Password!);
         log.Changed(_account.Id, "password");
+        await audit.NoteAsync(_account.Id, _account.Id, $"{User.Identity!.Name} has another password.", cancel);
         await sessions.SignOutAsync(_account.Id, allBut: User.SessionId(), cancel: cancel);
         if (Address is { } mail) await letters.PasswordChangedAsync(User.Identity!.Name!, mail, cancel);
         return Done("Your password is changed. Everywhere else you were signed out.");
@@ -102,7 +104,7 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
             return Page();
         }
         await accounts.SetTwoFactorEnabledAsync(_account, true);
-        log.Changed(_account.Id, "second step, which is on now");
+        await TellAsync("second step", $"{User.Identity!.Name} turned the second step on.", "The second step of your sign-in is on now.", cancel);
         return await OnPostSpareCodesAsync(cancel);
     }
 
@@ -111,6 +113,7 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
         await LoadAsync(cancel);
         if (!HasSecondStep) return BadRequest();
         NewCodes = [.. (await accounts.GenerateNewTwoFactorRecoveryCodesAsync(_account, SpareCodeCount))!];
+        await TellAsync("spare codes", $"{User.Identity!.Name} made new spare codes.", "You have new spare codes for your sign-in; those before no longer open.", cancel);
         SpareCodes = NewCodes.Count;
         return Page();
     }
@@ -119,7 +122,7 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
     {
         await LoadAsync(cancel);
         await accounts.SetTwoFactorEnabledAsync(_account, false);
-        log.Changed(_account.Id, "second step, which is off now");
+        await TellAsync("second step", $"{User.Identity!.Name} turned the second step off.", "The second step of your sign-in is off now.", cancel);
         await accounts.ResetAuthenticatorKeyAsync(_account);
         return Done("The second step is off.");
     }
@@ -133,7 +136,7 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
     public async Task<IActionResult> OnPostEverywhereAsync(CancellationToken cancel)
     {
         log.SignedOut(User.PersonId());
-        await sessions.SignOutAsync(User.PersonId(), cancel: cancel);
+        await sessions.EndAllAsync(User.PersonId(), cancel);
         await signIn.SignOutAsync();
         return Redirect("/sign-in");
     }
@@ -170,7 +173,8 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
         {
             Secret = await tokens.MakeAsync(User.PersonId(), name, scope, days > 0 ? clock.GetUtcNow().AddDays(Math.Min(days, 3650)).UtcDateTime : null, cancel);
             SecretSays = "Your token. It is shown only now.";
-            if (Secret is null) Wrong(nameof(TokenName), $"You have {Storage.People.Tokens.Most} tokens: revoke one first.");
+            if (Secret is not null) await letters.ChangedAsync(User.PersonId(), $"A program can use your account now, by the new token “{name}”, which {ScopeOf(scope)}.", cancel);
+            else Wrong(nameof(TokenName), $"You have {Storage.People.Tokens.Most} tokens: revoke one first.");
         }
         await LoadAsync(cancel);
         return Page();
@@ -179,6 +183,7 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
     public async Task<IActionResult> OnPostRevokeAsync(Guid token, CancellationToken cancel)
     {
         await tokens.RevokeAsync(User.PersonId(), token, cancel);
+        await letters.ChangedAsync(User.PersonId(), "A token of yours was revoked.", cancel);
         return Done("The token no longer works.");
     }
 
@@ -192,6 +197,14 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
         var browser = new[] { ("Edg/", "Edge"), ("OPR/", "Opera"), ("Firefox/", "Firefox"), ("Chrome/", "Chrome"), ("Safari/", "Safari") }.FirstOrDefault(b => agent.Contains(b.Item1, StringComparison.Ordinal)).Item2 ?? "A browser";
         var device = new[] { ("Android", "Android"), ("iPhone", "iPhone"), ("iPad", "iPad"), ("Windows", "Windows"), ("Mac OS", "Mac"), ("Linux", "Linux") }.FirstOrDefault(d => agent.Contains(d.Item1, StringComparison.Ordinal)).Item2;
         return device is null ? browser : $"{browser} on {device}";
+    }
+
+    /// <summary>Logs, notes and mails a change of how the account opens.</summary>
+    private async Task TellAsync(string what, string noted, string told, CancellationToken cancel)
+    {
+        log.Changed(_account.Id, what);
+        await audit.NoteAsync(_account.Id, _account.Id, noted, cancel);
+        await letters.ChangedAsync(_account.Id, told, cancel);
     }
 
     private RedirectResult Done(string said)
@@ -208,7 +221,6 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
         Tokens = await tokens.OfAsync(_account.Id, cancel);
         Feed = await feeds.OfAsync(_account.Id, cancel);
         Wishes = await notices.WishesAsync(_account.Id, cancel);
-        Response.Headers.CacheControl = "no-store";
     }
 
     private async Task ShowKeyAsync()

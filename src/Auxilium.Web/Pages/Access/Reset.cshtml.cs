@@ -28,7 +28,7 @@ public sealed class ResetModel(UserManager<Account> accounts, Sessions sessions,
             return Page();
         }
         await accounts.SetLockoutEndDateAsync(account!, null);
-        await sessions.SignOutAsync(account!.Id, cancel: cancel);
+        await sessions.EndAllAsync(account!.Id, cancel);
         log.Changed(account.Id, "password");
         if (account.Email is { } mail && await directory.FindAsync(account.Id, cancel) is { } row) await letters.PasswordChangedAsync(row.Name, mail, cancel);
         Say("Your password is new. Sign in with it.");

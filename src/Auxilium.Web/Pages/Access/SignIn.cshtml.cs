@@ -15,7 +15,7 @@ public sealed record DemoFace(string Id, string Name, string Initials, string Pa
 [AllowAnonymous]
 [EnableRateLimiting(Api.Limits.Doors)]
 [RequestSizeLimit(64 * 1024)]
-public sealed class SignInModel(SignInManager<Account> signIn, UserManager<Account> accounts, Organisation organisation, Storage.People.Directory directory, AccessLog log) : FormPage
+public sealed class SignInModel(SignInManager<Account> signIn, UserManager<Account> accounts, Organisation organisation, Storage.People.Directory directory, PasswordCheck passwords) : FormPage
 {
     [BindProperty(SupportsGet = true)]
     public string? To { get; set; }
@@ -43,20 +43,16 @@ public sealed class SignInModel(SignInManager<Account> signIn, UserManager<Accou
         await ListDemoAsync(cancel);
         if (Line(nameof(MailAddress), MailAddress, "Your mail address", 200, true) is not { } mail) return Page();
         if (string.IsNullOrEmpty(Password)) Wrong(nameof(Password), "Your password is missing: type it.");
-        else if (Password.Length <= Web.Access.Passwords.Longest && await accounts.FindByEmailAsync(mail) is { } account)
-        {
-            var result = await signIn.PasswordSignInAsync(account, Password, Stay, lockoutOnFailure: true);
-            if (result.Succeeded) return Onward();
-            if (result.RequiresTwoFactor) return RedirectToPage("/Access/SecondStep", new { To, Stay });
-            log.Refused(account.Id, result.IsLockedOut);
-            // The same words whether the address is known, the password wrong or the account locked: they tell nothing about who is here.
-            Wrong(nameof(Password), Refused);
-        }
         else
         {
-            // As slow as a password that is wrong.
-            log.Refused(null);
-            accounts.PasswordHasher.HashPassword(new Account(), Password.Length > 200 ? "" : Password);
+            var account = await accounts.FindByEmailAsync(mail);
+            if (await passwords.IsRightAsync(account, Password))
+            {
+                var result = await signIn.PasswordSignInAsync(account!, Password, Stay, lockoutOnFailure: false);
+                if (result.Succeeded) return Onward();
+                if (result.RequiresTwoFactor) return RedirectToPage("/Access/SecondStep", new { To, Stay });
+            }
+            // The same words whether the address is known, the password wrong or the account locked: they tell nothing about who is here.
             Wrong(nameof(Password), Refused);
         }
         return Page();

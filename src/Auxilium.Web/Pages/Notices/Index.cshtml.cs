@@ -17,7 +17,6 @@ public sealed class NoticesModel(NoticeBook notices, TimeProvider clock) : PageM
     {
         All = await notices.OfAsync(User.PersonId(), cancel: cancel);
         if (All.Count > 0) await notices.ReadAsync(User.PersonId(), All[0].Notice.Id, cancel);
-        Response.Headers.CacheControl = "no-store";
     }
 
     public bool IsNew(NoticeRow notice) => notice.ReadAt is null;

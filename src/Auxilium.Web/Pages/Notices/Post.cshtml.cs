@@ -26,7 +26,6 @@ public sealed class PostModel(Mails mails, MailServer server, TimeProvider clock
     {
         (Open, Sent) = await mails.StateAsync(cancel);
         if (IsStandIn) Post = await mails.PostAsync(cancel);
-        Response.Headers.CacheControl = "no-store";
     }
 
     public string When(DateTime utc) => clock.InWords(utc, "ddd d MMM HH:mm");

@@ -16,12 +16,12 @@ using Microsoft.AspNetCore.Mvc.Rendering;
 namespace Auxilium.Web.Pages.People;
 
 /// <summary>
-/// One person. Everybody sees who they are; they themselves and whoever coordinates a project of theirs enter days off; organisers
-/// change everything.
+/// One person. Everybody sees who they are; they themselves enter days off and their week, and whoever coordinates a project of theirs
+/// days off for that project; organisers change everything.
 /// </summary>
 [Authorize(Rights.SignedIn)]
 [RequestSizeLimit(64 * 1024)]
-public sealed class PersonModel(Storage.People.Directory directory, Invitations invitations, ProjectRoles roles, OwnTimes times, HandOvers tasks, Letters letters, OwnAddress address, Today today) : FormPage
+public sealed class PersonModel(Storage.People.Directory directory, Invitations invitations, ProjectRoles roles, DaysOff daysOff, OwnTimes times, HandOvers tasks, Letters letters, OwnAddress address, Today today) : FormPage
 {
     private const decimal MostMoney = 1_000_000;
 
@@ -84,7 +84,13 @@ public sealed class PersonModel(Storage.People.Directory directory, Invitations 
     /// <summary>Projects of theirs in which whoever looks may give tasks to others.</summary>
     public IReadOnlyList<(Guid Id, string Name)> Handable { get; private set; } = [];
 
-    public bool MayEnterTime { get; private set; }
+    /// <summary>Whether what whoever looks says of this person's time counts everywhere.</summary>
+    public bool MayEnterAll { get; private set; }
+
+    public bool MayEnterTime => MayEnterAll || _coordinated.Length > 0;
+
+    /// <summary>Projects of theirs that whoever looks coordinates.</summary>
+    private Guid[] _coordinated = [];
 
     public IEnumerable<SelectListItem> Others => _all.Where(p => p.Id != Row.Id && p.LeftOn is null).Select(p => new SelectListItem(p.Name, p.Id));
 
@@ -129,24 +135,45 @@ public sealed class PersonModel(Storage.People.Directory directory, Invitations 
         var note = Line(nameof(Note), Note, "The note", 80) ?? "";
         if (from is { } first && to is { } last && last < first) Wrong(nameof(To), "The last day is before the first: type a later one.");
         else if (from is { } f && to is { } t && t.DayNumber - f.DayNumber > 3660) Wrong(nameof(To), "Days off are at most ten years at once.");
-        if (Away.Count >= 500) Wrong(nameof(From), "There are 500 entries already: take old ones away first.");
+        if (Away.Count >= DaysOff.Most) Wrong(nameof(From), $"There are {DaysOff.Most} entries already: take old ones away first.");
         if (!ModelState.IsValid) return Page();
-        await directory.AddTimeOffAsync(new TimeOffRow { PersonId = Row.Id, From = from!.Value, To = to!.Value, Note = note }, cancel);
-        return await BringInAsync("Entered.", cancel);
+        await daysOff.EnterAsync(new TimeOffRow { PersonId = Row.Id, From = from!.Value, To = to!.Value, Note = note, Projects = MayEnterAll ? null : _coordinated }, User.PersonId(), cancel);
+        return await BringInAsync(MayEnterAll ? "Entered." : "Entered for your projects; whoever decides elsewhere is asked.", cancel);
+    }
+
+    /// <summary>Days off that others entered count for whoever looks as well: everywhere, or in their projects.</summary>
+    public async Task<IActionResult> OnPostAwayTooAsync(string person, long days, CancellationToken cancel)
+    {
+        if (!await LoadAsync(person, cancel)) return NotFound();
+        if (!MayEnterTime) return Forbid();
+        if (Away.FirstOrDefault(d => d.Id == days) is not { Projects: { } counted }) return Done("They count everywhere already.");
+        await daysOff.CountAsync(days, MayEnterAll ? null : [.. counted.Union(_coordinated)], cancel);
+        return await BringInAsync(MayEnterAll ? "They count everywhere now." : "They count in your projects now.", cancel);
     }
 
     public async Task<IActionResult> OnPostNotAwayAsync(string person, long days, CancellationToken cancel)
     {
         if (!await LoadAsync(person, cancel)) return NotFound();
         if (!MayEnterTime) return Forbid();
-        await directory.RemoveTimeOffAsync(Row.Id, days, cancel);
+        if (Away.FirstOrDefault(d => d.Id == days) is not { } entry) return Done("They are gone already.");
+        if (!MayTakeAway(entry)) return Forbid();
+        await daysOff.CountAsync(days, MayEnterAll ? [] : [.. entry.Projects!.Except(_coordinated)], cancel);
         return await BringInAsync("Taken away.", cancel);
     }
+
+    /// <summary>Whether days off count for whoever looks, so that they may know why.</summary>
+    internal bool Counts(TimeOffRow days) => MayEnterAll || days.Projects is null || days.Projects.Intersect(_coordinated).Any();
+
+    /// <summary>What counts everywhere is taken away by those alone who may enter that.</summary>
+    internal bool MayTakeAway(TimeOffRow days) => MayEnterAll || (days.Projects is { } counted && counted.Intersect(_coordinated).Any());
+
+    /// <summary>Whether days off could count where they do not yet.</summary>
+    internal bool MayCountToo(TimeOffRow days) => days.Projects is { } counted && (MayEnterAll || _coordinated.Except(counted).Any());
 
     public async Task<IActionResult> OnPostWeekAsync(string person, string[] week, CancellationToken cancel)
     {
         if (!await LoadAsync(person, cancel)) return NotFound();
-        if (!MayEnterTime) return Forbid();
+        if (!MayEnterAll) return Forbid();
         if (week.Length == 7) Week = [.. week.Select(d => d ?? "")];
         try
         {
@@ -205,16 +232,16 @@ public sealed class PersonModel(Storage.People.Directory directory, Invitations 
     {
         if (!await LoadAsync(person, cancel)) return NotFound();
         if (!User.IsOrganiser() || Account is null) return Forbid();
-        return await directory.SetStandingAsync(Row.Id, organiser, maker || organiser, cancel)
+        return await directory.SetStandingAsync(Row.Id, organiser, maker || organiser, User.PersonId(), cancel)
             ? Done("Kept.")
-            : Done($"{Row.Name} is the only organiser: make somebody else one first.");
+            : Done(OnlyOrganiser);
     }
 
     public async Task<IActionResult> OnPostLeaveAsync(string person, CancellationToken cancel)
     {
         if (!await LoadAsync(person, cancel)) return NotFound();
         if (!User.IsOrganiser() || Row.Id == User.PersonId()) return Forbid();
-        await directory.LeaveAsync(Row.Id, today.Date, cancel);
+        if (!await directory.LeaveAsync(Row.Id, today.Date, User.PersonId(), cancel)) return Done(OnlyOrganiser);
         return Done(Tasks.Count == 0 ? $"{Row.Name} has left." : $"{Row.Name} has left. {(Tasks.Count == 1 ? "One task waits" : $"{Tasks.Count} tasks wait")} below to be handed over.");
     }
 
@@ -222,7 +249,7 @@ public sealed class PersonModel(Storage.People.Directory directory, Invitations 
     {
         if (!await LoadAsync(person, cancel)) return NotFound();
         if (!User.IsOrganiser()) return Forbid();
-        await directory.ReturnAsync(Row.Id, cancel);
+        await directory.ReturnAsync(Row.Id, User.PersonId(), cancel);
         return Done($"{Row.Name} is back. To sign in they need an invitation.");
     }
 
@@ -237,11 +264,13 @@ public sealed class PersonModel(Storage.People.Directory directory, Invitations 
         }
         foreach (var project in await directory.ProjectsOfAsync(Row.Id, cancel))
             await tasks.HandOverAsync(project, Row.Id, new Person(other.Id, other.Name, other.Initials, other.Email), null, User.PersonId(), today.Date, cancel);
-        await directory.MergeAsync(Row.Id, other.Id, cancel);
-        await times.BringInAsync(other.Id, User.PersonId(), today.Date, cancel);
+        if (!await directory.MergeAsync(Row.Id, other.Id, User.PersonId(), cancel)) return Done(OnlyOrganiser);
+        await times.BringInAsync(other.Id, null, User.PersonId(), today.Date, cancel);
         Say($"They are one now: {other.Name}.");
         return Redirect($"/people/{other.Id}");
     }
+
+    private string OnlyOrganiser => $"{Row.Name} is the only organiser: make somebody else one first.";
 
     internal static string Day(DateOnly day) => day.ToString("ddd d MMM yyyy", CultureInfo.InvariantCulture);
 
@@ -251,12 +280,13 @@ public sealed class PersonModel(Storage.People.Directory directory, Invitations 
         if (_all.FirstOrDefault(p => p.Id == person) is not { } row) return false;
         Row = row;
         Account = (await directory.AccountsAsync(cancel)).GetValueOrDefault(person);
-        Away = await directory.TimeOffAsync(person, cancel);
+        Away = await daysOff.OfAsync(person, cancel);
         Week = ReadWeek(row.Calendar);
         _roles = await roles.AllOfAsync(User.PersonId(), User.IsOrganiser(), cancel);
         Tasks = await tasks.TasksOfAsync(person, [.. _roles.Keys], today.Date, cancel: cancel);
         var theirs = await directory.ProjectsOfAsync(person, cancel);
-        MayEnterTime = User.Scope() == TokenScope.Edit && (User.IsOrganiser() || person == User.PersonId() || theirs.Any(p => _roles.GetValueOrDefault(p) == ProjectRole.Coordinator));
+        MayEnterAll = User.IsOrganiser() || person == User.PersonId();
+        _coordinated = [.. theirs.Where(p => _roles.GetValueOrDefault(p) == ProjectRole.Coordinator)];
         Handable = [.. Tasks.Where(t => _roles[t.Project] == ProjectRole.Coordinator).Select(t => (t.Project, t.ProjectName)).Distinct()];
         return true;
     }
@@ -275,7 +305,8 @@ public sealed class PersonModel(Storage.People.Directory directory, Invitations 
 
     private async Task<IActionResult> BringInAsync(string did, CancellationToken cancel)
     {
-        var effects = await times.BringInAsync(Row.Id, User.PersonId(), today.Date, cancel);
+        // What it does is told of the projects that whoever looks may see.
+        var effects = (await times.BringInAsync(Row.Id, MayEnterAll ? null : _coordinated, User.PersonId(), today.Date, cancel)).Where(e => _roles.ContainsKey(e.Project));
         return Done($"{did} {string.Join(" ", effects.Select(e => $"{e.Name}: {e.Sentence}"))}");
     }
 

@@ -44,7 +44,6 @@ public abstract class PlanScreenModel : PageModel
         Look = look switch { "lanes" => "Lanes", "month" => "Month", "chains" => "Chains", "report" => "Report", _ => "Plan" };
         Looks = new PlanLooks(id, Look, rights, secret);
         Data = JsonSerializer.Serialize(new { changes = PlanChanges.Everything(view, last), more.Talk, more.Look, more.Directory, more.Teams, more.Calendars, more.Proposals }, Json);
-        Response.Headers.CacheControl = "no-store";
     }
 }
 

@@ -57,7 +57,7 @@ public sealed class NewModel(PlanStore store, Today today) : PageModel
         var project = empty.Project with { Start = start?.AsStart(empty.ProjectCalendar) };
         var finish = finishBy?.AsFinish(empty.ProjectCalendar);
         var plan = empty with { Project = project.Start is null ? project with { ScheduleFrom = ScheduleFrom.Finish, Finish = finish } : project with { FinishBy = finish } };
-        var stored = await store.CreateAsync(plan, coordinator!, cancel);
+        var stored = await store.CreateAsync(plan, coordinator!, false, cancel);
         return Redirect($"/projects/{stored.Id}");
     }
 

@@ -52,7 +52,7 @@ public sealed class SharingModel(PlanStore store, ProjectRoles roles, ShareLinks
             Wrong("person", "Choose whom to let in.");
             return Page();
         }
-        await roles.GiveAsync(id, found.Id, usual ? null : role, cancel);
+        await roles.GiveAsync(id, found.Id, usual ? null : role, User.PersonId(), cancel);
         return Done($"{found.Name} may now {(usual ? "do what is usual for their part" : role switch { ProjectRole.Coordinator => "change everything", ProjectRole.Member => "report and propose", ProjectRole.Viewer => "look", _ => "do nothing" })} here.");
     }
 
@@ -83,7 +83,7 @@ public sealed class SharingModel(PlanStore store, ProjectRoles roles, ShareLinks
     public async Task<IActionResult> OnPostWithdrawAsync(Guid id, Guid link, CancellationToken cancel)
     {
         if (!await LoadAsync(id, cancel)) return NotFound();
-        await links.WithdrawAsync(id, link, cancel);
+        await links.WithdrawAsync(id, link, User.PersonId(), cancel);
         return Done("The link no longer opens.");
     }
 
@@ -98,7 +98,6 @@ public sealed class SharingModel(PlanStore store, ProjectRoles roles, ShareLinks
         People = await roles.InAsync(id, cancel);
         Others = [.. (await directory.AllAsync(cancel)).Where(p => p.LeftOn is null && People.All(m => m.Person.Id != p.Id))];
         Links = await links.OfAsync(id, cancel);
-        Response.Headers.CacheControl = "no-store";
         return true;
     }
 

@@ -20,7 +20,6 @@ public sealed class ReportModel(PlanStore store, Today today) : PageModel
     {
         if (await store.LoadAsync(id, cancel) is not { } plan) return NotFound();
         (Id, Report, RightsHere) = (id, ReportView.Of(plan, today.Date, null), HttpContext.RightsHere());
-        Response.Headers.CacheControl = "no-store";
         return Page();
     }
 }

@@ -27,6 +27,7 @@ public sealed record ReportView(ProjectSummary Summary, bool HasStates, bool Has
         var summary = ProjectSummary.Of(stored, today);
         if (!Has("state")) summary = summary with { Counts = [], Progress = 0 };
         if (!Has("owner")) summary = summary with { Coordinator = null };
+        if (!Has("deadline")) summary = summary with { Spare = null, IsLate = false };
         var rows = Enumerable.Range(0, plan.Tasks.Length).Where(row => !schedule.IsOff(row) && schedule.IsLeaf(row)).ToList();
         var late = rows.Where(row => states.Of(row) is TaskState.Overdue or TaskState.LateToStart);
         var next = rows.Where(row => states.Of(row) is not (TaskState.Done or TaskState.Overdue or TaskState.LateToStart) && schedule.StartOf(row).Date <= today.AddDays(DaysAhead) && schedule.FinishOf(row).LastDate >= today);

@@ -36,7 +36,6 @@ public sealed class SharedModel(ShareLinks links, PlanStore store, PlanViews vie
 
     public async Task<IActionResult> OnGetAsync(string secret, string? look, CancellationToken cancel)
     {
-        Response.Headers.CacheControl = "no-store";
         Response.Headers["Referrer-Policy"] = "no-referrer";
         if (await links.FindAsync(secret, cancel) is not { } link || await store.LoadAsync(link.ProjectId, cancel) is not { } plan) return Gone();
         if (link.PasswordHash is not null && !HasEntered(link))

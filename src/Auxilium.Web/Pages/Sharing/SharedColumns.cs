@@ -15,6 +15,7 @@ internal static class SharedColumns
         ("deadline", "deadlines"),
         ("label", "labels and colours"),
         ("float", "float and what sets the finish"),
+        ("days", "names of holidays and periods"),
     ];
 
     /// <summary>The list with the columns that have something to show.</summary>
@@ -25,16 +26,35 @@ internal static class SharedColumns
         return new JsonObject { ["look"] = new JsonObject { ["columns"] = new JsonArray([.. all.Where(c => always.Contains(c.Key) || columns.Contains(c.Key)).Select(c => new JsonObject { ["key"] = c.Key, ["width"] = c.Width })]) } };
     }
 
-    /// <summary>A view with only these columns. What it leaves out is not in it, so no browser can show it.</summary>
+    /// <summary>A view with only these columns. Each part is named here: what is not, is not in it, so no browser can show it.</summary>
     public static PlanView Only(PlanView view, IReadOnlyCollection<string> columns)
     {
         bool Has(string column) => columns.Contains(column);
-        return view with
+        var project = view.Project;
+        return new PlanView
         {
-            Project = view.Project with { Coordinator = Has("owner") ? view.Project.Coordinator : null, Stops = [], Progress = Has("state") ? view.Project.Progress : 0 },
+            Project = new ProjectView
+            {
+                Name = project.Name,
+                Version = project.Version,
+                Start = project.Start,
+                Finish = project.Finish,
+                FromFinish = false,
+                FinishBy = Has("deadline") ? project.FinishBy : null,
+                Spare = Has("deadline") ? project.Spare : null,
+                IsLate = Has("deadline") && project.IsLate,
+                Today = project.Today,
+                Progress = Has("state") ? project.Progress : 0,
+                Coordinator = Has("owner") ? project.Coordinator : null,
+                DayStart = project.DayStart,
+                DayEnd = project.DayEnd,
+                Periods = Has("days") ? project.Periods : [],
+                Stops = [],
+            },
             People = Has("owner") ? view.People : [],
             Links = Has("after") ? view.Links : [],
             FinishLinks = Has("after") && Has("float") ? view.FinishLinks : [],
+            Closed = Has("days") ? view.Closed : [.. view.Closed.Select(days => days with { Name = null })],
             Rows = [.. view.Rows.Select(row => row.Only(Has))],
         };
     }

@@ -32,7 +32,6 @@ public sealed class SheetModel(PlanStore store, IAntiforgery antiforgery, Today 
         (Id, Name, Version) = (id, plan.Schedule.Plan.Project.Name, plan.Version);
         RightsHere = HttpContext.RightsHere();
         Token = antiforgery.GetAndStoreTokens(HttpContext).RequestToken ?? "";
-        Response.Headers.CacheControl = "no-store";
         return Page();
     }
 }

@@ -84,7 +84,6 @@ public sealed class WeekModel(PlanStore store, ProjectRoles roles, Storage.Peopl
         if (!IsOwn) Title = Who == Nobody ? "Tasks of nobody" : Who.StartsWith(TeamMark, StringComparison.Ordinal) ? $"Tasks of {_people[0].Team}" : $"Tasks of {_people[0].Name}";
         if (coordinates) Choices = [.. all.Select(p => (p.Id, p.Id == User.PersonId() ? "mine" : p.Name)).OrderBy(c => c.Item2 != "mine"), .. all.Select(p => p.Team).Where(t => t.Length > 0).Distinct().Order().Select(t => (TeamMark + t, $"team {t}")), (Nobody, "nobody’s")];
         Week = await WeekOfAsync([.. _people.Select(p => p.Id)], cancel, from);
-        Response.Headers.CacheControl = "no-store";
         return true;
     }
 

@@ -1,0 +1,27 @@
+using Auxilium.Storage.People;
+using Auxilium.Web.Access;
+using Auxilium.Web.Pages.Shared;
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Auxilium.Web.Pages.People;
+
+/// <summary>What happened beside the plans, for those who answer for it.</summary>
+[Authorize(Rights.Organise)]
+public sealed class AuditModel(Audit audit, TimeProvider clock) : PageModel
+{
+    private const int Most = 100;
+
+    public IReadOnlyList<AuditEntry> Entries { get; private set; } = [];
+
+    /// <summary>What “before” is for the next page; <c>null</c> on the last.</summary>
+    public long? Next { get; private set; }
+
+    public async Task OnGetAsync(long? before, CancellationToken cancel)
+    {
+        Entries = await audit.PageAsync(before, Most, cancel);
+        Next = Entries.Count == Most ? Entries[^1].Id : null;
+    }
+
+    public string At(DateTime utc) => clock.InWords(utc, "d MMM yyyy HH:mm");
+}
