@@ -50,7 +50,7 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var stored = await CreateAsync(db, plan, coordinator, mayNameAddresses, cancel);
         await transaction.CommitAsync(cancel);
-        memory.Keep(stored, stored.Schedule.Plan.Tasks.Length);
+        memory.Keep(stored, stored.Schedule.Plan);
         return stored;
     }
 
@@ -100,7 +100,7 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         var plan = PlanRows.ToPlan(project, tasks, links, people);
         var ranks = new PlanRanks(tasks.ToDictionary(t => t.Id, t => t.Rank), links.ToDictionary(l => (l.From, l.To), l => l.Rank));
         var stored = new StoredPlan(id, project.Version, edit, () => Scheduler.Calculate(plan), ranks);
-        memory.Keep(stored, tasks.Count);
+        memory.Keep(stored, plan);
         return stored;
     }
 
@@ -148,9 +148,10 @@ public sealed class PersonProblemException(int position, string field, string me
 /// <summary>Remembers plans by version, the least used forgotten first.</summary>
 public sealed class PlanMemory : IDisposable
 {
-    private const int MostRows = 300_000;
+    /// <summary>Of all plans together, about.</summary>
+    private const long MostBytes = 600_000_000;
 
-    private readonly MemoryCache _plans = new(new MemoryCacheOptions { SizeLimit = MostRows });
+    private readonly MemoryCache _plans = new(new MemoryCacheOptions { SizeLimit = MostBytes });
 
     public void Dispose() => _plans.Dispose();
 
@@ -159,8 +160,8 @@ public sealed class PlanMemory : IDisposable
 
     internal StoredPlan? Find(PlanVersion version) => _plans.Get<StoredPlan>(version.Project) is { } plan && plan.Version == version.Version && plan.Edit == version.Edit ? plan : null;
 
-    internal void Keep(StoredPlan plan, int rows)
+    internal void Keep(StoredPlan stored, Plan plan)
     {
-        _plans.Set(plan.Id, plan, new MemoryCacheEntryOptions { Size = rows + 1 });
+        _plans.Set(stored.Id, stored, new MemoryCacheEntryOptions { Size = PlanCost.BytesOf(plan) });
     }
 }

@@ -27,6 +27,12 @@ public sealed class TaskTalk(IDbContextFactory<AuxiliumDb> databases, TimeProvid
     /// <summary>A task has at most this many files.</summary>
     public const int MostFiles = 50;
 
+    /// <summary>The files of a project come to at most this many bytes.</summary>
+    public const long MostProjectBytes = 500L * 1024 * 1024;
+
+    /// <summary>The files of all projects together.</summary>
+    public const long MostBytes = 10L * 1024 * 1024 * 1024;
+
     /// <summary>The tasks of a project that have comments or files.</summary>
     public async Task<IReadOnlyList<TalkCount>> CountsAsync(Guid project, CancellationToken cancel = default)
     {
@@ -97,15 +103,17 @@ public sealed class TaskTalk(IDbContextFactory<AuxiliumDb> databases, TimeProvid
         return true;
     }
 
-    /// <returns>Whether there was room for it.</returns>
-    public async Task<bool> AddFileAsync(Guid project, string task, string person, string name, string mediaType, ReadOnlyMemory<byte> content, CancellationToken cancel = default)
+    /// <returns>Why there was no room for it; <c>null</c> when there was.</returns>
+    public async Task<string?> AddFileAsync(Guid project, string task, string person, string name, string mediaType, ReadOnlyMemory<byte> content, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        if (await db.Files.CountAsync(f => f.ProjectId == project && f.TaskId == task, cancel) >= MostFiles) return false;
+        if (await db.Files.CountAsync(f => f.ProjectId == project && f.TaskId == task, cancel) >= MostFiles) return $"A task has at most {MostFiles} files: remove one first.";
+        if (await db.Files.Where(f => f.ProjectId == project).SumAsync(f => (long)f.Size, cancel) + content.Length > MostProjectBytes) return $"The files of this project come to more than {MostProjectBytes / 1024 / 1024} MB: remove some that nobody needs.";
+        if (await db.Files.SumAsync(f => (long)f.Size, cancel) + content.Length > MostBytes) return $"The files of all projects come to more than {MostBytes / 1024 / 1024 / 1024} GB: ask an organiser to make room.";
         db.Files.Add(new FileRow { Id = Guid.NewGuid(), ProjectId = project, TaskId = task, PersonId = person, At = Now(), Name = name, MediaType = mediaType, Size = content.Length, Content = content.ToArray() });
         await db.SaveChangesAsync(cancel);
         await TellAsync(db, project, task, cancel);
-        return true;
+        return null;
     }
 
     /// <summary>A file with its content, or <c>null</c>.</summary>

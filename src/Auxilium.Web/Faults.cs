@@ -1,4 +1,5 @@
 using Auxilium.Storage;
+using Auxilium.Web.Api;
 using Microsoft.AspNetCore.Diagnostics;
 
 namespace Auxilium.Web;
@@ -35,6 +36,7 @@ internal static class Faults
     public static int StatusOf(Exception e) => e switch
     {
         BadHttpRequestException bad => bad.StatusCode,
+        TooMuchAtOnceException => StatusCodes.Status429TooManyRequests,
         _ when DatabaseFaults.IsPassing(e) => StatusCodes.Status503ServiceUnavailable,
         { InnerException: { } inner } => StatusOf(inner),
         _ => StatusCodes.Status500InternalServerError,
@@ -48,10 +50,10 @@ internal static class Faults
         var isAway = status == StatusCodes.Status503ServiceUnavailable;
         context.Response.StatusCode = status;
         context.Response.Headers.CacheControl = "no-store";
-        if (isAway) context.Response.Headers.RetryAfter = RetryAfter;
+        if (isAway || status == StatusCodes.Status429TooManyRequests) context.Response.Headers.RetryAfter = RetryAfter;
         if (isApi)
         {
-            await Results.Problem(error is BadHttpRequestException or PlanBusyException ? error.Message : isAway ? Away : Broken, statusCode: status).ExecuteAsync(context);
+            await Results.Problem(error is BadHttpRequestException or PlanBusyException or TooMuchAtOnceException ? error.Message : isAway ? Away : Broken, statusCode: status).ExecuteAsync(context);
             return;
         }
         context.Response.ContentType = "text/html; charset=utf-8";

@@ -44,6 +44,8 @@ services.AddSingleton<Organisation>();
 services.AddSingleton<Auxilium.Storage.People.Directory>();
 services.AddSingleton<ProjectRoles>();
 services.AddSingleton<Audit>();
+services.AddSingleton<Budgets>();
+services.AddSingleton<ProposalSentences>();
 services.AddSingleton<DaysOff>();
 services.AddSingleton<Sessions>();
 services.AddSingleton<Tokens>();

@@ -15,12 +15,13 @@ public static class PlanDocumentReader
     private const int MostPeople = 2_000;
 
     /// <exception cref="UnreadableDocumentException">Anything in it is wrong.</exception>
-    public static Plan Read(ReadOnlyMemory<byte> utf8)
+    /// <exception cref="OperationCanceledException">It was ended early.</exception>
+    public static Plan Read(ReadOnlyMemory<byte> utf8, CancellationToken cancel = default)
     {
         using var document = StrictJson.Parse(utf8);
         try
         {
-            return Read(document.RootElement);
+            return Read(document.RootElement, cancel);
         }
         catch (InvalidOperationException)
         {
@@ -29,8 +30,8 @@ public static class PlanDocumentReader
         }
     }
 
-    /// <inheritdoc cref="Read(ReadOnlyMemory{byte})"/>
-    public static Plan Read(JsonElement root)
+    /// <inheritdoc cref="Read(ReadOnlyMemory{byte}, CancellationToken)"/>
+    public static Plan Read(JsonElement root, CancellationToken cancel = default)
     {
         if (root.ValueKind != JsonValueKind.Object)
             throw new UnreadableDocumentException([new DocumentError("$", "type", "A plan document is a JSON object.")]);
@@ -48,10 +49,16 @@ public static class PlanDocumentReader
         errors.ThrowIfAny();
 
         var plan = new Plan { Project = project.Settings, Calendars = calendars, People = people, Tasks = [.. tasks.Select(t => t.Task)], Links = links };
+        if (PlanCost.WhyTooMuch(plan) is { } why)
+        {
+            errors.Add("$.calendars", "tooMuch", why);
+            errors.ThrowIfAny();
+        }
+        cancel.ThrowIfCancellationRequested();
         plan = plan with { Project = project.WithDates(plan.ProjectCalendar) };
         plan = plan with { Tasks = [.. tasks.Select(t => t.WithDates(plan))] };
         errors.ThrowIfAny();
-        CheckSoundness(plan, errors);
+        CheckSoundness(plan, errors, cancel);
         errors.ThrowIfAny();
         return plan;
     }
@@ -85,7 +92,7 @@ public static class PlanDocumentReader
     }
 
     /// <summary>What only shows once everything is read: links that no dates could meet, and circles.</summary>
-    private static void CheckSoundness(Plan plan, ErrorList errors)
+    private static void CheckSoundness(Plan plan, ErrorList errors, CancellationToken cancel)
     {
         if (LinkRules.FirstRefusal(plan) is var (link, problem))
         {
@@ -94,7 +101,7 @@ public static class PlanDocumentReader
         }
         try
         {
-            Planning.Scheduling.Scheduler.Calculate(plan);
+            Planning.Scheduling.Scheduler.Calculate(plan, cancel);
         }
         catch (UnsoundPlanException unsound)
         {

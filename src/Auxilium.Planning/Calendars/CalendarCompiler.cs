@@ -19,9 +19,13 @@ internal static class CalendarCompiler
         return definition is { IsEmpty: false } work ? new DayShape(work) : DayShape.Empty;
     }
 
+    private static string KeyOf(CalendarOverride days) => string.Join(' ', days.Work.Select(w => $"{w.Start}-{w.End}"));
+
     private static List<(int FirstDay, WeekShape Week)> Overlay(WeekShape week, CalendarOverride[] exceptions)
     {
-        var shapes = exceptions.Select(e => WeekShape.Constant(new DayShape(e.Work))).ToArray();
+        // Days that work alike are one shape, however many they are.
+        var known = new Dictionary<string, WeekShape>();
+        var shapes = exceptions.Select(e => e.Work.IsDefaultOrEmpty ? WeekShape.Closed : known.TryGetValue(KeyOf(e), out var same) ? same : known[KeyOf(e)] = WeekShape.Constant(new DayShape(e.Work))).ToArray();
         var edges = exceptions
             .SelectMany((e, i) => new[] { (Day: e.From.DayNumber, Index: i, Opens: true), (Day: e.To.DayNumber + 1, Index: i, Opens: false) })
             .OrderBy(e => e.Day)

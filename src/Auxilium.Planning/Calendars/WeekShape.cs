@@ -15,7 +15,10 @@ internal sealed class WeekShape
 
     public int Total { get; }
 
-    public static WeekShape Constant(DayShape day) => new([day, day, day, day, day, day, day]);
+    /// <summary>Days on which nothing is done, one after another: what most exceptions are.</summary>
+    public static WeekShape Closed { get; } = new([DayShape.Empty, DayShape.Empty, DayShape.Empty, DayShape.Empty, DayShape.Empty, DayShape.Empty, DayShape.Empty]);
+
+    public static WeekShape Constant(DayShape day) => day.Total == 0 ? Closed : new([day, day, day, day, day, day, day]);
 
     public DayShape DayOf(int day) => _days[day % 7];
 
@@ -31,5 +34,5 @@ internal sealed class WeekShape
         return new PlanTime((week * 7 + day) * PlanTime.MinutesPerDay + _days[day].MinuteStart(into - _before[day]));
     }
 
-    public WeekShape Intersect(WeekShape other) => new([.. _days.Zip(other._days, (a, b) => a.Intersect(b))]);
+    public WeekShape Intersect(WeekShape other) => ReferenceEquals(this, other) ? this : ReferenceEquals(this, Closed) || ReferenceEquals(other, Closed) ? Closed : new([.. _days.Zip(other._days, (a, b) => a.Intersect(b))]);
 }

@@ -10,8 +10,8 @@ public sealed class WorkTime
     /// <summary>Stands for "never": no working minute is left.</summary>
     internal static readonly PlanTime Never = new(int.MaxValue);
 
-    private const int DaysAhead = 1_500;
-    private const int DaysBack = 300;
+    private const int DaysAhead = 500;
+    private const int DaysBack = 100;
 
     private readonly int[] _firstDay;
     private readonly WeekShape[] _week;
@@ -82,7 +82,8 @@ public sealed class WorkTime
         var table = _table;
         if (day < first || day > last || (uint)(day - table.FirstDay) < (uint)table.Count) return;
         var from = Math.Max(first, Math.Min(day - DaysBack, table.Count == 0 ? day : table.FirstDay));
-        var to = Math.Min(last, Math.Max(day + DaysAhead, table.FirstDay + table.Count - 1));
+        // Twice as many each time: a plan of many years is laid out in a few steps, one of a few months in one.
+        var to = Math.Min(last, Math.Max(day + Math.Max(DaysAhead, table.Count), table.FirstDay + table.Count - 1));
         _table = new DayTable(from, to - from + 1, CountedBefore(from, 0), d => _week[SpanOfDay(d)].DayOf(d));
     }
 
@@ -146,7 +147,15 @@ public sealed class WorkTime
     internal WorkTime Intersect(WorkTime other)
     {
         var days = _firstDay.Concat(other._firstDay).Distinct().Order();
-        return new WorkTime([.. days.Select(d => (d, _week[SpanOfDay(d)].Intersect(other._week[other.SpanOfDay(d)])))]);
+        var known = new Dictionary<(WeekShape, WeekShape), WeekShape>();
+        var spans = new List<(int FirstDay, WeekShape Week)>();
+        foreach (var day in days)
+        {
+            var both = (_week[SpanOfDay(day)], other._week[other.SpanOfDay(day)]);
+            if (!known.TryGetValue(both, out var week)) known[both] = week = both.Item1.Intersect(both.Item2);
+            if (spans.Count == 0 || !ReferenceEquals(spans[^1].Week, week)) spans.Add((day, week));
+        }
+        return new WorkTime(spans);
     }
 
     /// <summary>End of the working minute that is the <paramref name="count"/>-th (from 1); <see cref="Never"/> when there are not so many.</summary>

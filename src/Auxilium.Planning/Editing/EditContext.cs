@@ -10,9 +10,40 @@ namespace Auxilium.Planning.Editing;
 /// <param name="Left">Those who have left it: nothing new is given to them.</param>
 public sealed record EditContext(Schedule Schedule, DateOnly Today, IReadOnlyList<Person> Directory, IReadOnlyList<Person>? Left = null)
 {
+    /// <summary>Rows that are gone through for one edit: so many, and no more.</summary>
+    private const long MostRows = 250_000_000;
+
+    /// <summary>Working out the dates of a row costs about as much as going through so many.</summary>
+    private const int RowsADate = 20;
+
+    private readonly Spent _spent = new();
+
+    /// <summary>Ends the work on the edit.</summary>
+    public CancellationToken Cancel { get; init; }
+
+    /// <summary>Says what the next step costs, before it is made.</summary>
+    /// <param name="rows">How many rows it goes through.</param>
+    /// <exception cref="EditRefusedException">All steps together cost more than one edit may.</exception>
+    /// <exception cref="OperationCanceledException">Nobody waits for the edit any more.</exception>
+    internal void Spend(long rows)
+    {
+        Cancel.ThrowIfCancellationRequested();
+        if ((_spent.Rows += rows) > MostRows) throw new EditRefusedException("tooMuch", "This is more than can be worked out in one edit: make it in several.");
+    }
+
+    private sealed class Spent
+    {
+        public long Rows;
+    }
+
     /// <summary>A schedule that has a task of a plan: of several edits made together, one may add it and the next go by its dates.</summary>
     /// <exception cref="UnsoundPlanException">The plan, as it has become, cannot be worked out.</exception>
-    internal Schedule ScheduleWith(string task, Plan plan) => Schedule.Plan.Find(task) is null ? Scheduler.Calculate(plan) : Schedule;
+    internal Schedule ScheduleWith(string task, Plan plan)
+    {
+        if (Schedule.Plan.Find(task) is not null) return Schedule;
+        Spend((long)RowsADate * plan.Tasks.Length);
+        return Scheduler.Calculate(plan, Cancel);
+    }
 }
 
 /// <summary>An edit that was applied.</summary>

@@ -9,13 +9,16 @@ public sealed record EditedPlan(AppliedEdit Applied, Schedule Before, Schedule A
 /// <summary>The one way a plan changes: apply the edit, work out the dates, say what moved.</summary>
 public static class EditPipeline
 {
-    /// <exception cref="EditRefusedException">The edit makes no sense on this plan, or no schedule can honour what it asks.</exception>
-    public static EditedPlan Run(Schedule before, PlanEdit edit, DateOnly today, IReadOnlyList<Person> directory, IReadOnlyList<Person>? left = null)
+    /// <exception cref="EditRefusedException">The edit makes no sense on this plan, costs too much, or no schedule can honour what it asks.</exception>
+    /// <exception cref="OperationCanceledException">It was ended early.</exception>
+    public static EditedPlan Run(Schedule before, PlanEdit edit, DateOnly today, IReadOnlyList<Person> directory, IReadOnlyList<Person>? left = null, CancellationToken cancel = default)
     {
         try
         {
-            var applied = PlanEditor.Apply(before.Plan, edit, new EditContext(before, today, directory, left));
-            var after = Scheduler.Calculate(applied.Plan, before);
+            var applied = PlanEditor.Apply(before.Plan, edit, new EditContext(before, today, directory, left) { Cancel = cancel });
+            var now = applied.Plan;
+            if (applied.Touched.Any(t => t.Field is EditField.None or EditField.Owner or EditField.Calendar or EditField.Calendars or EditField.People or EditField.ProjectCalendar) && PlanCost.WhyTooMuch(now) is { } why) throw new EditRefusedException("tooMuch", why, TaskOf(edit), EditField.Calendars);
+            var after = Scheduler.Calculate(now, before, cancel);
             return new EditedPlan(applied, before, after, Ripple.Between(before, after));
         }
         catch (UnsoundPlanException unsound)

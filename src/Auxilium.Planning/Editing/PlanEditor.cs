@@ -86,8 +86,11 @@ public static class PlanEditor
         if (edits.Length > MostTogether)
             throw new EditRefusedException("tooMany", $"At most {MostTogether:N0} edits can be made together.");
         var done = new List<AppliedEdit>(edits.Length);
+        // What all of it costs is known before any of it is done.
+        context.Spend((long)edits.Length * (plan.Tasks.Length + edits.Length / 2));
         foreach (var edit in edits)
         {
+            context.Spend(0);
             done.Add(Apply(plan, edit, context));
             plan = done[^1].Plan;
         }

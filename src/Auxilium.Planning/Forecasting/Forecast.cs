@@ -11,6 +11,11 @@ namespace Auxilium.Planning.Forecasting;
 public sealed record ForecastOptions(int Runs = 10_000, int Seed = 1, SpreadKind Spread = SpreadKind.PertBeta)
 {
     public const int MostRuns = 100_000;
+
+    private const long MostTaskRuns = 200_000_000;
+
+    /// <summary>So many runs of a plan of so many tasks are worked out in a minute or so, and no more.</summary>
+    public static int MostRunsOf(int tasks) => (int)Math.Clamp(MostTaskRuns / Math.Max(1, tasks), 1_000, MostRuns);
 }
 
 /// <summary>When a plan will be finished, given that lengths are known only as ranges: the scheduler is run with lengths drawn at random.</summary>
@@ -68,7 +73,8 @@ public sealed class Forecast
             Parallel.For(
                 0,
                 chunks,
-                new ParallelOptions { CancellationToken = cancel },
+                // One processor is left for everything else.
+                new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Math.Max(1, Environment.ProcessorCount - 1) },
                 () => (Rehearsal: new Rehearsal(plan), Critical: new int[critical.Length], InTime: new int[dated.Length]),
                 (chunk, _, mine) =>
                 {

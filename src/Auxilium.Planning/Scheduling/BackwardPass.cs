@@ -24,7 +24,11 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
     public void Run()
     {
         var order = network.Order;
-        for (var i = order.Length - 1; i >= 0; i--) Visit(order[i]);
+        for (var i = order.Length - 1; i >= 0; i--)
+        {
+            schedule.ThrowIfEnded();
+            Visit(order[i]);
+        }
     }
 
     /// <summary>Late dates and limits of a node; those of all it binds are known.</summary>

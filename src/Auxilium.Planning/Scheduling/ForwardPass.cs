@@ -40,6 +40,7 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
         (_bound, _finishBound) = (_bounds.Array, _finishBounds.Array);
         foreach (var node in network.Order)
         {
+            schedule.ThrowIfEnded();
             CountedTime began, ended;
             if (network.IsEnd(node))
             {

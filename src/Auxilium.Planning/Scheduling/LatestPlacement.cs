@@ -56,6 +56,7 @@ internal sealed class LatestPlacement(Plan plan, Network network, Schedule sched
     {
         for (var i = network.Order.Length - 1; i >= 0; i--)
         {
+            schedule.ThrowIfEnded();
             var node = network.Order[i];
             var limit = Free;
             foreach (var edge in network.EdgesOf(node))

@@ -16,6 +16,14 @@ public sealed class Schedule
     private Drivers? _drivers;
     private IReadOnlyList<string>? _finishPath;
 
+    /// <summary>Ends the work on these dates while it goes on; nothing once they are there.</summary>
+    internal void EndWith(CancellationToken cancel) => _cancel = cancel;
+
+    /// <exception cref="OperationCanceledException">Nobody waits for these dates any more.</exception>
+    internal void ThrowIfEnded() => _cancel.ThrowIfCancellationRequested();
+
+    private CancellationToken _cancel;
+
     internal Schedule(Plan plan, Groundwork groundwork)
     {
         var count = plan.Index.Count;

@@ -8,23 +8,29 @@ public static class Scheduler
 {
     /// <summary>Forward pass, backward pass, floats and roll-up; from the finish, the other way round.</summary>
     /// <exception cref="UnsoundPlanException">The links go round in a circle, or a task has no time to be worked in.</exception>
-    public static Schedule Calculate(Plan plan) => Calculate(plan, plan.Groundwork);
+    /// <exception cref="OperationCanceledException">It was ended early.</exception>
+    public static Schedule Calculate(Plan plan, CancellationToken cancel = default) => Calculate(plan, plan.Groundwork, cancel);
 
     /// <summary>The same with nothing taken over from a plan that this one came of.</summary>
     internal static Schedule CalculateAnew(Plan plan) => Calculate(plan, Groundwork.Of(plan, null));
 
     /// <summary>The same as <see cref="Calculate(Plan)"/>, sooner where the plan came of one whose schedule is known.</summary>
     /// <exception cref="UnsoundPlanException">The links go round in a circle, or a task has no time to be worked in.</exception>
-    public static Schedule Calculate(Plan plan, Schedule before) => Recalculation.Of(plan, before, plan.Groundwork) ?? Calculate(plan, plan.Groundwork);
+    /// <exception cref="OperationCanceledException">It was ended early.</exception>
+    public static Schedule Calculate(Plan plan, Schedule before, CancellationToken cancel = default) => Recalculation.Of(plan, before, plan.Groundwork) ?? Calculate(plan, plan.Groundwork, cancel);
 
-    private static Schedule Calculate(Plan plan, Groundwork groundwork)
+    private static Schedule Calculate(Plan plan, Groundwork groundwork, CancellationToken cancel = default)
     {
+        cancel.ThrowIfCancellationRequested();
         var (facts, network) = (groundwork.Facts, groundwork.Network);
         var schedule = new Schedule(plan, groundwork);
+        schedule.EndWith(cancel);
         if (plan.Project.ScheduleFrom == ScheduleFrom.Start) FromStart(plan, network, schedule, facts);
         else FromFinish(plan, network, schedule, facts);
         RollUp.Fill(schedule, facts);
+        schedule.ThrowIfEnded();
         schedule.Warnings = Warnings.Of(schedule, facts);
+        schedule.EndWith(default);
         return schedule;
     }
 

@@ -16,6 +16,14 @@ public sealed class Mails(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
         await db.SaveChangesAsync(cancel);
     }
 
+    /// <summary>How many mails with a subject an address got in the last hour.</summary>
+    public async Task<int> LatelyAsync(string to, string subject, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var since = clock.GetUtcNow().UtcDateTime.AddHours(-1);
+        return await db.Mails.CountAsync(m => m.To == to && m.Subject == subject && m.MadeAt > since, cancel);
+    }
+
     /// <summary>Takes the next mail that is due; <c>null</c> when none is.</summary>
     public async Task<MailRow?> ClaimAsync(CancellationToken cancel = default)
     {

@@ -25,7 +25,7 @@ internal static class ChecksApi
             .WithSummary("Everything about one task: its links both ways, dates, work and why it is where it is.").Produces<CardDocument>().ProducesProblem(404);
         project.MapGet("/check-up", CheckUpAsync)
             .WithSummary("What may be wrong with the plan, why it matters, and edits that mend it.").Produces<IReadOnlyList<FindingDocument>>().ProducesProblem(404);
-        project.MapGet("/forecast", ForecastAsync).RequireRateLimiting(Limits.Calculation)
+        project.MapGet("/forecast", ForecastAsync)
             .WithSummary("When the plan may really be finished, from thousands of runs with lengths drawn from their ranges.")
             .WithDescription("Answers lines of JSON: { \"progress\": 0.35 } while it runs, { \"forecast\": … } at the end. Ending the request ends the runs. runs is 1 to 100,000 (10,000), seed any whole number (1), spread pertBeta or triangular.")
             .Produces<ForecastDocument>(contentType: "application/x-ndjson").ProducesProblem(400).ProducesProblem(404);
@@ -39,18 +39,24 @@ internal static class ChecksApi
             : Results.Problem("This row is no longer in the plan.", statusCode: StatusCodes.Status404NotFound);
     }
 
-    private static async Task<IResult> CheckUpAsync(Guid id, PlanStore store, Today today, CancellationToken cancel)
+    private static async Task<IResult> CheckUpAsync(Guid id, HttpContext context, PlanStore store, Budgets budgets, Today today, CancellationToken cancel)
     {
         if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
+        using var turn = await budgets.EnterAsync(context, cancel);
         return Results.Ok(PlanCheck.Of(plan.Schedule, today.Date).Select(finding => FindingDocument.Of(finding, plan.Schedule.Plan)));
     }
 
-    private static async Task<IResult> ForecastAsync(Guid id, PlanStore store, CancellationToken cancel, int runs = 10_000, int seed = 1, string spread = "pertBeta")
+    private static async Task<IResult> ForecastAsync(Guid id, HttpContext context, PlanStore store, Budgets budgets, CancellationToken cancel, int runs = 10_000, int seed = 1, string spread = "pertBeta")
     {
         if (runs is < 1 or > ForecastOptions.MostRuns) return Problems.Bad($"Give a number of runs from 1 to {ForecastOptions.MostRuns:N0}.", "runs");
         if (!Enum.TryParse<SpreadKind>(spread, ignoreCase: true, out var kind) || !Enum.IsDefined(kind) || int.TryParse(spread, out _)) return Problems.Bad("“spread” must be pertBeta or triangular.", "spread");
         if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
-        return Results.Stream(stream => WriteAsync(stream, plan, new ForecastOptions(runs, seed, kind), cancel), "application/x-ndjson");
+        if (ForecastOptions.MostRunsOf(plan.Schedule.Plan.Tasks.Length) is var most && runs > most) return Problems.Bad($"This plan has {plan.Schedule.Plan.Tasks.Length:N0} rows, of which at most {most:N0} runs are made: ask for fewer.", "runs");
+        var turn = await budgets.EnterAsync(context, cancel);
+        return Results.Stream(async stream =>
+        {
+            using (turn) await WriteAsync(stream, plan, new ForecastOptions(runs, seed, kind), cancel);
+        }, "application/x-ndjson");
     }
 
     private static async Task WriteAsync(Stream stream, StoredPlan plan, ForecastOptions options, CancellationToken cancel)

@@ -1,12 +1,15 @@
 using System.Threading.RateLimiting;
+using Auxilium.Web.Access;
 
 namespace Auxilium.Web.Api;
 
 /// <summary>How much the server takes on at once.</summary>
 internal static class Limits
 {
-    /// <summary>Large calculations run a few at a time; more wait their turn.</summary>
-    public const string Calculation = nameof(Calculation);
+    /// <summary>What others are told of or what takes room: comments, files, changes of an account. A person does so often a minute.</summary>
+    public const string Writing = nameof(Writing);
+
+    private const int WritingsAMinute = 60;
 
     /// <summary>Doors that open with a secret: passwords, codes, links. An address may try so often a minute; <c>AUXILIUM_DOOR_TRIES</c> says otherwise, for many behind one address.</summary>
     public const string Doors = nameof(Doors);
@@ -27,6 +30,14 @@ internal static class Limits
             // A secret in an address cannot be guessed; an office of many fetches through one address.
             : context.Request.Path.StartsWithSegments("/shared") || context.Request.Path.StartsWithSegments("/feeds") ? Door(context, "links", 20)
             : RateLimitPartition.GetNoLimiter("reading"));
-        options.AddPolicy(Calculation, _ => RateLimitPartition.GetConcurrencyLimiter("all", _ => new ConcurrencyLimiterOptions { PermitLimit = 4, QueueLimit = 100 }));
+        options.AddPolicy(Writing, context => HttpMethods.IsGet(context.Request.Method)
+            ? RateLimitPartition.GetNoLimiter("reading")
+            : RateLimitPartition.GetFixedWindowLimiter($"writing {context.User.PersonId()}", _ => new FixedWindowRateLimiterOptions { PermitLimit = WritingsAMinute, Window = TimeSpan.FromMinutes(1) }));
+        options.OnRejected = async (rejected, cancel) =>
+        {
+            var wait = rejected.Lease.TryGetMetadata(MetadataName.RetryAfter, out var after) ? Math.Max(1, (int)after.TotalSeconds) : 60;
+            rejected.HttpContext.Response.Headers.RetryAfter = wait.ToString(System.Globalization.CultureInfo.InvariantCulture);
+            if (SignInCookies.IsForPrograms(rejected.HttpContext)) await Results.Problem($"That was too often in a short time: try again in {wait} seconds.", statusCode: StatusCodes.Status429TooManyRequests).ExecuteAsync(rejected.HttpContext);
+        };
     }
 }

@@ -18,12 +18,12 @@ internal static class ListsApi
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { UnmappedMemberHandling = System.Text.Json.Serialization.JsonUnmappedMemberHandling.Disallow };
 
     public static void Map(RouteGroupBuilder api) =>
-        api.MapPost("/projects/{id:guid}/lists", ReadAsync).WithTags("Projects").RequireAuthorization(Rights.Report).RequireRateLimiting(Limits.Calculation)
+        api.MapPost("/projects/{id:guid}/lists", ReadAsync).WithTags("Projects").RequireAuthorization(Rights.Report)
             .WithSummary("How a pasted list is understood, line by line, with the edit that would add it. Nothing is kept.")
             .WithDescription("The body is { \"text\": … }; “columns” says what each column holds (" + string.Join(", ", Enum.GetValues<ListColumnKind>().Select(kind => Words.Camel(kind))) + "), “dateOrder” is dayFirst or monthFirst, “makePeople” whether unknown owners join the plan, “parent” and “after” where the rows go.")
             .Accepts<ListRequest>("application/json").Produces<ListDocument>().ProducesProblem(400).ProducesProblem(404).ProducesProblem(413);
 
-    private static async Task<IResult> ReadAsync(Guid id, HttpContext context, PlanStore store, Today today, CancellationToken cancel)
+    private static async Task<IResult> ReadAsync(Guid id, HttpContext context, PlanStore store, Budgets budgets, Today today, CancellationToken cancel)
     {
         try
         {
@@ -31,6 +31,7 @@ internal static class ListsApi
             if (Read(body.RootElement) is not { Text: not null } request) return Problems.Bad("A list is sent as { \"text\": \"…\" }.", "value");
             if (OptionsOf(request) is not { } options) return Problems.Bad("“columns” names kinds of columns, and “dateOrder” is dayFirst or monthFirst.", "value");
             if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
+            using var turn = await budgets.EnterAsync(context, cancel);
             var reading = ListReader.Read(request.Text, options, plan.Schedule, await store.DirectoryAsync(cancel), today.Date);
             return Results.Ok(ListDocument.Of(reading));
         }

@@ -19,6 +19,10 @@ internal static class ProjectsApi
 
     private const int JournalPage = 50;
 
+    private const int ManyParts = 200;
+
+    private const int ManyRows = 3_000;
+
     public static void Map(RouteGroupBuilder api)
     {
         var projects = api.MapGroup("/projects").WithTags("Projects");
@@ -66,11 +70,13 @@ internal static class ProjectsApi
             : Results.Problem("This plan has not been edited yet.", statusCode: StatusCodes.Status404NotFound);
     }
 
-    private static async Task<IResult> CreateAsync(HttpContext context, PlanStore store, CancellationToken cancel)
+    private static async Task<IResult> CreateAsync(HttpContext context, PlanStore store, Budgets budgets, CancellationToken cancel)
     {
         try
         {
-            var plan = PlanDocumentReader.Read(await RequestDocument.ReadAsync(context.Request, RequestDocument.MostBytes));
+            var document = await RequestDocument.ReadAsync(context.Request, RequestDocument.MostBytes);
+            using var turn = await budgets.EnterAsync(context, cancel);
+            var plan = PlanDocumentReader.Read(document, cancel);
             var stored = await store.CreateAsync(plan, context.User.Person(), context.User.IsOrganiser(), cancel);
             return Results.Created($"/api/v1/projects/{stored.Id}/plan", new CreatedProject(stored.Id, stored.Version));
         }
@@ -84,12 +90,14 @@ internal static class ProjectsApi
         }
     }
 
-    private static async Task<IResult> EditAsync(Guid id, HttpContext context, PlanEdits edits, PlanViews views, Proposals proposals, Today today, CancellationToken cancel, bool preview = false, bool changes = false)
+    private static async Task<IResult> EditAsync(Guid id, HttpContext context, PlanStore store, PlanEdits edits, Budgets budgets, PlanViews views, Proposals proposals, Today today, CancellationToken cancel, bool preview = false, bool changes = false)
     {
         try
         {
             using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostEditBytes));
             var document = EditDocument.Read(body.RootElement, today.Date);
+            // What is large takes a turn; what people do all day does not.
+            using var turn = await IsLargeAsync(id, document, preview, store, cancel) ? await budgets.EnterAsync(context, cancel) : null;
             if (preview) return await PreviewAsync(id, document, edits, today, cancel);
             var me = context.User.PersonId();
             var mayAll = context.RoleHere() == ProjectRole.Coordinator && context.User.Scope() == TokenScope.Edit;
@@ -123,6 +131,14 @@ internal static class ProjectsApi
         return await proposals.MakeAsync(id, document.Id, context.User.PersonId(), document.BaseVersion, edited, sentence, document.Note, cancel)
             ? Results.Accepted(value: new ProposedAnswer(document.Id, sentence))
             : Problems.Bad($"There are {Proposals.Most} proposals waiting: one has to be decided first.", "tooMany");
+    }
+
+    /// <summary>Whether an edit keeps a processor busy for longer than a blink: many parts, or a preview of a large plan, which whoever drags asks for again and again.</summary>
+    private static async Task<bool> IsLargeAsync(Guid id, EditDocument document, bool preview, PlanStore store, CancellationToken cancel)
+    {
+        var parts = document.Edit is { } edit ? EditPipeline.PartsOf(edit).Take(ManyParts).Count() : 1;
+        if (parts == ManyParts) return true;
+        return preview && await store.LoadAsync(id, cancel) is { } plan && plan.Schedule.Plan.Tasks.Length > ManyRows;
     }
 
     private static string WhyNothing(TakeBack? which) => which switch

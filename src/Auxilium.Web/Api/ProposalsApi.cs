@@ -24,17 +24,30 @@ internal static class ProposalsApi
             .WithSummary("Takes back a proposal of one's own.").Produces(204).ProducesProblem(404);
     }
 
-    private static async Task<IResult> ListAsync(Guid id, HttpContext context, PlanEdits edits, Proposals proposals, Today today, CancellationToken cancel)
+    private static async Task<IResult> ListAsync(Guid id, HttpContext context, PlanStore store, PlanEdits edits, Proposals proposals, ProposalSentences sentences, Budgets budgets, Today today, CancellationToken cancel)
     {
+        if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
         var list = new List<ProposalDocument>();
-        foreach (var proposal in await proposals.OpenAsync(id, cancel))
+        IDisposable? turn = null;
+        try
         {
-            var (sentence, problem) = await NowAsync(proposal);
-            list.Add(new ProposalDocument(proposal.Id, proposal.By, PersonHue.Of(proposal.PersonId), DateTime.SpecifyKind(proposal.At, DateTimeKind.Utc), proposal.Task, sentence, problem, proposal.Note, proposal.PersonId == context.User.PersonId()));
+            foreach (var proposal in await proposals.OpenAsync(id, cancel))
+            {
+                // The plan has gone on since: what counts is what it would do now, worked out once for each version.
+                if (sentences.Find(proposal.Id, plan) is not var (sentence, problem))
+                {
+                    turn ??= await budgets.EnterAsync(context, cancel);
+                    sentences.Keep(proposal.Id, plan, (sentence, problem) = await NowAsync(proposal));
+                }
+                list.Add(new ProposalDocument(proposal.Id, proposal.By, PersonHue.Of(proposal.PersonId), DateTime.SpecifyKind(proposal.At, DateTimeKind.Utc), proposal.Task, sentence, problem, proposal.Note, proposal.PersonId == context.User.PersonId()));
+            }
+            return Results.Ok(list);
         }
-        return Results.Ok(list);
+        finally
+        {
+            turn?.Dispose();
+        }
 
-        // The plan has gone on since: what counts is what it would do now.
         async Task<(string Sentence, string? Problem)> NowAsync(Proposal proposal)
         {
             try
@@ -83,3 +96,23 @@ internal static class ProposalsApi
 /// <param name="Problem">Why it cannot be done any more.</param>
 /// <param name="Own">Whether the person who asks proposed it.</param>
 public sealed record ProposalDocument(Guid Id, string By, int Hue, DateTime At, string? Task, string Sentence, string? Problem, string Note, bool Own);
+
+/// <summary>What proposals would do to the newest version of their plan, remembered so that looking at them again costs nothing.</summary>
+internal sealed class ProposalSentences : IDisposable
+{
+    private const int MostKept = 5_000;
+
+    private readonly Microsoft.Extensions.Caching.Memory.MemoryCache _known = new(new Microsoft.Extensions.Caching.Memory.MemoryCacheOptions { SizeLimit = MostKept });
+
+    /// <returns>The sentence, and why it cannot be done any more if that is so; <c>null</c> when it has to be worked out.</returns>
+    public (string Sentence, string? Problem)? Find(Guid proposal, StoredPlan plan) =>
+        _known.TryGetValue((proposal, plan.Version, plan.Edit), out var known) ? ((string, string?))known! : null;
+
+    public void Keep(Guid proposal, StoredPlan plan, (string Sentence, string? Problem) told)
+    {
+        using var entry = _known.CreateEntry((proposal, plan.Version, plan.Edit));
+        (entry.Value, entry.Size) = (told, 1);
+    }
+
+    public void Dispose() => _known.Dispose();
+}

@@ -16,7 +16,7 @@ internal static class RepeatsApi
     private const int MostBytes = 16 * 1024;
 
     public static void Map(RouteGroupBuilder api) =>
-        api.MapPost("/projects/{id:guid}/tasks/{task}/repeats", ReadAsync).WithTags("Projects").RequireAuthorization(Rights.Report).RequireRateLimiting(Limits.Calculation)
+        api.MapPost("/projects/{id:guid}/tasks/{task}/repeats", ReadAsync).WithTags("Projects").RequireAuthorization(Rights.Report)
             .WithSummary("A rule in plain words, with every date it gives. Nothing is kept: “repeatTask” does that.")
             .WithDescription("The body is a rule as “repeatTask” takes it: { \"every\": \"week\", \"interval\": 2, \"on\": [\"tue\"], \"from\": \"2027-05-04T18:30\", \"length\": \"2h\" }, with “until” or “times”, and “closed” being next, skip or keep.")
             .Accepts<object>("application/json").Produces<RepeatDocument>().ProducesProblem(400).ProducesProblem(404).ProducesProblem(422);

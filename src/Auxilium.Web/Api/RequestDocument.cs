@@ -2,36 +2,50 @@ using System.Buffers;
 
 namespace Auxilium.Web.Api;
 
-/// <summary>Reads the body of a request as a whole, up to a limit.</summary>
+/// <summary>Reads the body of a request as a whole, up to a limit, and within a time.</summary>
 internal static class RequestDocument
 {
     /// <summary>The largest plan document: 10 MB.</summary>
     public const int MostBytes = 10 * 1024 * 1024;
 
+    /// <summary>However small a body is, it has so long.</summary>
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(15);
+
+    private const long SlowestBytesASecond = 100_000;
+
     /// <summary>Media type of plan documents.</summary>
     public const string PlanType = "application/vnd.auxilium.plan+json";
 
     /// <exception cref="BadHttpRequestException">It is larger, or of another type than JSON.</exception>
-    public static async Task<ReadOnlyMemory<byte>> ReadAsync(HttpRequest request, int most)
+    public static async Task<ReadOnlyMemory<byte>> ReadAsync(HttpRequest request, int most, TimeSpan? patience = null)
     {
         var type = request.ContentType?.Split(';')[0].Trim();
         if (type is not ("application/json" or PlanType))
             throw new BadHttpRequestException($"Send JSON: the content type must be application/json or {PlanType}.", StatusCodes.Status415UnsupportedMediaType);
-        return await ReadBytesAsync(request, most);
+        return await ReadBytesAsync(request, most, patience);
     }
 
     /// <summary>The body whatever its type says it is.</summary>
     /// <exception cref="BadHttpRequestException">It is larger.</exception>
-    public static async Task<ReadOnlyMemory<byte>> ReadBytesAsync(HttpRequest request, int most)
+    public static async Task<ReadOnlyMemory<byte>> ReadBytesAsync(HttpRequest request, int most, TimeSpan? patience = null)
     {
         if (request.ContentLength > most) throw TooLarge(most);
-        var buffer = new ArrayBufferWriter<byte>(Math.Clamp((int)(request.ContentLength ?? 4096), 256, most));
-        while (true)
+        var buffer = new ArrayBufferWriter<byte>(4096);
+        using var end = CancellationTokenSource.CreateLinkedTokenSource(request.HttpContext.RequestAborted);
+        end.CancelAfter((patience ?? Patience) + TimeSpan.FromSeconds((request.ContentLength ?? most) / SlowestBytesASecond));
+        try
         {
-            var read = await request.Body.ReadAsync(buffer.GetMemory(4096), request.HttpContext.RequestAborted);
-            if (read == 0) return buffer.WrittenMemory;
-            buffer.Advance(read);
-            if (buffer.WrittenCount > most) throw TooLarge(most);
+            while (true)
+            {
+                var read = await request.Body.ReadAsync(buffer.GetMemory(4096), end.Token);
+                if (read == 0) return buffer.WrittenMemory;
+                buffer.Advance(read);
+                if (buffer.WrittenCount > most) throw TooLarge(most);
+            }
+        }
+        catch (OperationCanceledException) when (!request.HttpContext.RequestAborted.IsCancellationRequested)
+        {
+            throw new BadHttpRequestException("This took too long to arrive: send it again, over a faster connection or in parts.", StatusCodes.Status408RequestTimeout);
         }
     }
 

@@ -21,11 +21,11 @@ internal static class TalkApi
         var talk = api.MapGroup("/projects/{id:guid}").WithTags("Talk");
         talk.MapGet("/tasks/{task}/talk", ListAsync).RequireAuthorization(Rights.LookAtPlans)
             .WithSummary("What is said about a task, the oldest first, and its files.").Produces<TalkDocument>().ProducesProblem(404);
-        talk.MapPost("/tasks/{task}/comments", SayAsync).RequireAuthorization(Rights.Report)
+        talk.MapPost("/tasks/{task}/comments", SayAsync).RequireAuthorization(Rights.Report).RequireRateLimiting(Limits.Writing)
             .WithSummary("Adds a comment. The body is { \"text\": … }; the answer is all that is said.").Accepts<object>("application/json").Produces<TalkDocument>().ProducesProblem(400).ProducesProblem(404);
         talk.MapDelete("/tasks/{task}/comments/{comment:long}", TakeBackAsync).RequireAuthorization(Rights.Report)
             .WithSummary("Takes back a comment of one's own.").Produces<TalkDocument>().ProducesProblem(404);
-        talk.MapPost("/tasks/{task}/files", AddAsync).RequireAuthorization(Rights.Report).RequireRateLimiting(Limits.Calculation)
+        talk.MapPost("/tasks/{task}/files", AddAsync).RequireAuthorization(Rights.Report).RequireRateLimiting(Limits.Writing)
             .WithSummary("Adds a file, sent as it is. “name” is what it is called; what it is, its content says.").Produces<TalkDocument>().ProducesProblem(400).ProducesProblem(404).ProducesProblem(413);
         talk.MapDelete("/tasks/{task}/files/{file:guid}", RemoveAsync).RequireAuthorization(Rights.Report)
             .WithSummary("Removes a file.").Produces<TalkDocument>().ProducesProblem(404);
@@ -72,9 +72,9 @@ internal static class TalkApi
         if (await WhyNotAsync(id, task, store, cancel) is { } no) return no;
         var content = await RequestDocument.ReadBytesAsync(context.Request, RequestDocument.MostBytes);
         if (!FileKinds.TryFind(clean, content, out var type, out var problem)) return Problems.Bad(problem, "file");
-        return await talk.AddFileAsync(id, task, context.User.PersonId(), clean, type, content, cancel)
-            ? await AnswerAsync(id, task, context, talk, hours, cancel)
-            : Problems.Bad($"A task has at most {TaskTalk.MostFiles} files.", "tooMany");
+        return await talk.AddFileAsync(id, task, context.User.PersonId(), clean, type, content, cancel) is { } full
+            ? Problems.Bad(full, "tooMany")
+            : await AnswerAsync(id, task, context, talk, hours, cancel);
     }
 
     private static async Task<IResult> RemoveAsync(Guid id, string task, Guid file, HttpContext context, TaskTalk talk, Hours hours, CancellationToken cancel) =>

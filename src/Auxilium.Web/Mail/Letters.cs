@@ -6,6 +6,10 @@ namespace Auxilium.Web.Mail;
 /// <summary>The mails about signing in.</summary>
 public sealed class Letters(Mails mails, OwnAddress address, Organisation organisation, Storage.People.Directory directory, PlanNews news)
 {
+    private const string ResetSubject = "Choose a new password";
+
+    private const int MostResets = 3;
+
     public async Task InviteAsync(string name, string mail, string by, string secret, CancellationToken cancel)
     {
         var us = (await organisation.FindAsync(cancel))?.Name ?? "Auxilium";
@@ -20,15 +24,20 @@ public sealed class Letters(Mails mails, OwnAddress address, Organisation organi
             """, cancel);
     }
 
-    public Task ResetAsync(string name, string mail, string link, CancellationToken cancel) => SendAsync(mail, "Choose a new password", $"""
-        Hello {name},
+    /// <summary>Sends a link to choose a new password; a few in an hour are enough.</summary>
+    public async Task ResetAsync(string name, string mail, string link, CancellationToken cancel)
+    {
+        if (await mails.LatelyAsync(mail, ResetSubject, cancel) >= MostResets) return;
+        await SendAsync(mail, ResetSubject, $"""
+            Hello {name},
 
-        somebody, most likely you, asked for a new password. Choose it here:
+            somebody, most likely you, asked for a new password. Choose it here:
 
-        {address.Of(link)}
+            {address.Of(link)}
 
-        The link works once, for two hours. If it was not you, do nothing: your password stays as it is.
-        """, cancel);
+            The link works once, for two hours. If it was not you, do nothing: your password stays as it is.
+            """, cancel);
+    }
 
     public Task PasswordChangedAsync(string name, string mail, CancellationToken cancel) => SendAsync(mail, "Your password was changed", $"""
         Hello {name},

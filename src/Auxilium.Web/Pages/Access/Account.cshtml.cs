@@ -6,6 +6,7 @@ using Auxilium.Web.Pages.Shared;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.RateLimiting;
 using QRCoder;
 
 namespace Auxilium.Web.Pages.Access;
@@ -13,6 +14,7 @@ namespace Auxilium.Web.Pages.Access;
 /// <summary>One's own account: password, second step, sessions, notices, calendar, tokens.</summary>
 [Authorize(Rights.OwnAccount)]
 [RequestSizeLimit(64 * 1024)]
+[EnableRateLimiting(Api.Limits.Writing)]
 public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Account> signIn, Sessions sessions, Tokens tokens, Feeds feeds, NoticeBook notices, Letters letters, OwnAddress address, PasswordCheck passwords, Audit audit, TimeProvider clock, AccessLog log) : PasswordPage
 {
     private const int SpareCodeCount = 10;

@@ -11,6 +11,7 @@ using Auxilium.Web.Mail;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using Microsoft.AspNetCore.RateLimiting;
 using Microsoft.AspNetCore.Mvc.Rendering;
 
 namespace Auxilium.Web.Pages.People;
@@ -21,6 +22,7 @@ namespace Auxilium.Web.Pages.People;
 /// </summary>
 [Authorize(Rights.SignedIn)]
 [RequestSizeLimit(64 * 1024)]
+[EnableRateLimiting(Api.Limits.Writing)]
 public sealed class PersonModel(Storage.People.Directory directory, Invitations invitations, ProjectRoles roles, DaysOff daysOff, OwnTimes times, HandOvers tasks, Letters letters, OwnAddress address, Today today) : FormPage
 {
     private const decimal MostMoney = 1_000_000;
