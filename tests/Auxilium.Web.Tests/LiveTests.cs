@@ -187,17 +187,27 @@ internal sealed class Listening : IAsyncDisposable
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(10);
 
+    private readonly TaskCompletionSource _ended = new();
+
     private readonly Dictionary<string, Channel<JsonNode?>> _told = new[] { "changed", "lost", "who", "talk", "proposals", "notice" }.ToDictionary(n => n, _ => Channel.CreateUnbounded<JsonNode?>());
 
     public Listening(HubConnection connection)
     {
         Connection = connection;
+        connection.Closed += _ =>
+        {
+            _ended.TrySetResult();
+            return Task.CompletedTask;
+        };
         connection.On("lost", () => _told["lost"].Writer.TryWrite(null));
         foreach (var name in _told.Keys.Where(n => n is not ("talk" or "lost"))) connection.On<JsonNode?>(name, told => _told[name].Writer.TryWrite(told));
         connection.On<string, int, int>("talk", (task, _, _) => _told["talk"].Writer.TryWrite(JsonValue.Create(task)));
     }
 
     public HubConnection Connection { get; }
+
+    /// <summary>Ends when the server ends the connection.</summary>
+    public Task Ended => _ended.Task;
 
     /// <summary>What it was told on joining.</summary>
     public JsonNode? Missed { get; set; }

@@ -1,0 +1,134 @@
+using System.Net;
+using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
+using Auxilium.Storage;
+using Auxilium.Storage.People;
+using Auxilium.Storage.Rows;
+using Microsoft.AspNetCore.Routing;
+using Microsoft.AspNetCore.Routing.Patterns;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+
+namespace Auxilium.Web.Tests;
+
+/// <summary>
+/// Words that occur nowhere else are planted into all that not everybody may see. Then everybody asks for every page and every answer
+/// that is read, and each word must be where it may be and nowhere else.
+/// </summary>
+public sealed partial class LeakTests(LeakApp app) : IClassFixture<LeakApp>
+{
+    /// <summary>What each role may see. Roles in turn: nobody, somebody without a part, a viewer, a member, a coordinator, an organiser; then a link that shows nothing more, and one that shows all it can.</summary>
+    [Theory]
+    [InlineData("plantedproject", "no no yes yes yes yes no no")]
+    [InlineData("plantedtask", "no no yes yes yes yes yes yes")]
+    [InlineData("plantednote", "no no yes yes yes yes no no")]
+    [InlineData("plantedcomment", "no no yes yes yes yes no no")]
+    [InlineData("plantedlabel", "no no yes yes yes yes no yes")]
+    [InlineData("plantedcalendar", "no no yes yes yes yes no no")]
+    [InlineData("plantedholiday", "no no yes yes yes yes no yes")]
+    [InlineData("plantedperiod", "no no yes yes yes yes no yes")]
+    [InlineData("plantedowner", "no yes yes yes yes yes no yes")]
+    [InlineData("plantedsecretreason", "no no no no yes yes no no")]
+    [InlineData("77731.55", "no no no no no yes no no")]
+    [InlineData("plantedelsewhere", "no no no no no yes no no")]
+    [InlineData("plantednotice", "no no no no no no no no")]
+    [InlineData("2029-11-20", "no no yes yes yes yes no no")]
+    [InlineData("1067091420", "no no yes yes yes yes no yes")]
+    [InlineData("1067383740", "no no yes yes yes yes no yes")]
+    public void Each_word_is_seen_by_those_it_is_for(string word, string expected)
+    {
+        var seen = app.Answers.Select(answers => answers.Any(a => a.Text.Contains(word, StringComparison.OrdinalIgnoreCase))).ToList();
+        var where = string.Join("; ", app.Answers.Select((answers, i) => $"{i}: {string.Join(" ", answers.Where(a => a.Text.Contains(word, StringComparison.OrdinalIgnoreCase)).Select(a => a.Path).Take(6))}"));
+        Assert.True(expected == string.Join(' ', seen.Select(s => s ? "yes" : "no")), $"{word}: {string.Join(' ', seen.Select(s => s ? "yes" : "no"))} instead of {expected}. {where}");
+    }
+}
+
+/// <summary>A demo with planted words, and what each role was answered to everything there is to ask.</summary>
+public sealed partial class LeakApp : IDisposable
+{
+    private readonly DemoApp _demo = new();
+
+    public LeakApp() => Answers = Task.Run(AskAsync).GetAwaiter().GetResult();
+
+    public IReadOnlyList<IReadOnlyList<(string Path, string Text)>> Answers { get; }
+
+    public void Dispose() => _demo.Dispose();
+
+    private async Task<IReadOnlyList<IReadOnlyList<(string, string)>>> AskAsync()
+    {
+        await _demo.InDatabaseAsync(db => db.People.Add(new PersonRow { Id = "otto", Name = "Otto Plantedowner", Initials = "OP", HourlyRate = 77731.55m }));
+        var project = await _demo.Api.CreateAsync("""
+            {"format":"auxilium-plan/1","project":{"name":"Plantedproject","start":"2027-05-17","finishBy":"2030-06-11","calendar":"own","note":"x"},
+             "calendars":[{"id":"own","name":"Plantedcalendar","week":{"mon":["09:00-17:00"],"tue":["09:00-17:00"],"wed":["09:00-17:00"]},"exceptions":[{"from":"2027-05-18","to":"2027-05-18","name":"Plantedholiday","work":[]}]}],
+             "people":[{"id":"otto","name":"Otto Plantedowner","initials":"OP"}],
+             "tasks":[{"id":"a","name":"Plantedtask","length":"2d","note":"Plantednote","label":"Plantedlabel","deadline":"2029-11-20","assignments":[{"person":"otto"}]}]}
+            """);
+        await _demo.Api.EditAsync(project, """{"type":"setPeriods","periods":[{"name":"Plantedperiod","from":"2027-05-24","to":"2027-05-25"}]}""", 1);
+        await _demo.Api.PostAsync($"/api/v1/projects/{project}/tasks/a/comments", """{"text":"Plantedcomment"}""");
+        var elsewhere = await _demo.Api.CreateAsync("""
+            {"format":"auxilium-plan/1","project":{"name":"Plantedelsewhere","start":"2027-05-17"},"people":[{"id":"otto","name":"Otto Plantedowner","initials":"OP"}],
+             "tasks":[{"id":"a","name":"Plantedelsewhere task","length":"2d","assignments":[{"person":"otto"}]}]}
+            """);
+        var roles = _demo.App.Services.GetRequiredService<ProjectRoles>();
+        await roles.GiveAsync(project, "bert", ProjectRole.Viewer);
+        await roles.GiveAsync(project, "oona", ProjectRole.Member);
+        await roles.GiveAsync(project, "jonas", ProjectRole.Coordinator);
+        using (await TestApp.PostFormAsync(_demo.App.SignedIn("jonas"), "/people/otto", "/people/otto?handler=Away", new() { ["From"] = "31 May", ["Note"] = "Plantedsecretreason" })) { }
+        // Told when they had a part in it, which they have no more; and queued for the mail of the day.
+        await _demo.InDatabaseAsync(db => db.Notices.Add(new NoticeRow { PersonId = "wanda", At = DateTime.UtcNow, Kind = NoticeKind.Moved, ProjectId = elsewhere, Text = "Plantednotice moved.", Once = "planted", ForDigest = true }));
+        await _demo.App.Services.GetRequiredService<NoticeBook>().DigestAsync(path => "http://here" + path);
+        await using (var db = await _demo.App.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync())
+            Assert.False(await db.Mails.AnyAsync(m => m.Body.Contains("Plantednotice")));
+
+        var answers = new List<IReadOnlyList<(string, string)>>();
+        foreach (var person in new[] { null, "wanda", "bert", "oona", "jonas", "imke" })
+        {
+            using var client = person is null ? _demo.App.CreateClient() : _demo.App.SignedIn(person);
+            answers.Add(await ReadAsync(client, Paths(project, elsewhere)));
+        }
+        foreach (var columns in new[] { [], Pages.Sharing.SharedColumns.All.Select(c => c.Column).ToArray() })
+        {
+            var secret = await _demo.App.Services.GetRequiredService<ShareLinks>().MakeAsync(project, "imke", "Harbour", null, null, columns);
+            answers.Add(await ReadAsync(_demo.App.CreateClient(), new[] { "", "/lanes", "/month", "/chains", "/report" }.Select(look => $"/shared/{secret}{look}")));
+        }
+        // The name of what one opens is told with it.
+        return [.. answers.Select((list, i) => i < 6 ? list : [.. list.Select(a => (a.Item1, ProjectName().Replace(a.Item2, "")))])];
+    }
+
+    /// <summary>Every route that is read, of the project and of the one that is not theirs.</summary>
+    private IEnumerable<string> Paths(Guid project, Guid elsewhere) =>
+        from endpoint in _demo.App.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
+        let methods = endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods
+        where methods is null || methods.Contains("GET")
+        let route = "/" + endpoint.RoutePattern.RawText!.TrimStart('/')
+        where !route.Contains("**", StringComparison.Ordinal) && !Path.HasExtension(route) && !route.StartsWith("/live", StringComparison.Ordinal) && !route.StartsWith("/shared", StringComparison.Ordinal)
+        from id in new[] { project, elsewhere }
+        select Fill(endpoint.RoutePattern, id);
+
+    private static string Fill(RoutePattern pattern, Guid project) => "/" + string.Join('/', pattern.PathSegments.Select(segment => string.Concat(segment.Parts.Select(part => part switch
+    {
+        RoutePatternLiteralPart literal => literal.Content,
+        RoutePatternSeparatorPart separator => separator.Content,
+        RoutePatternParameterPart { Name: "id" } => project.ToString(),
+        RoutePatternParameterPart { Name: "task" } => "a",
+        RoutePatternParameterPart { Name: "person" } => "otto",
+        RoutePatternParameterPart { Name: "look" } => "month",
+        RoutePatternParameterPart { Name: "set" } => "ireland",
+        RoutePatternParameterPart { IsOptional: true } => "",
+        _ => Guid.Empty.ToString(),
+    })))).TrimEnd('/') + (pattern.RawText!.EndsWith("forecast", StringComparison.Ordinal) ? "?runs=10" : "");
+
+    private static async Task<IReadOnlyList<(string, string)>> ReadAsync(HttpClient client, IEnumerable<string> paths)
+    {
+        var answers = new List<(string, string)>();
+        foreach (var path in paths.Distinct())
+        {
+            using var answer = await client.GetAsync(path);
+            answers.Add((path, WebUtility.HtmlDecode(await answer.Content.ReadAsStringAsync())));
+        }
+        return answers;
+    }
+
+    [GeneratedRegex("plantedproject", RegexOptions.IgnoreCase)]
+    private static partial Regex ProjectName();
+}
