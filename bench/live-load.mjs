@@ -32,6 +32,12 @@ class Browser {
     return answer;
   }
 
+  /** What a page sends along with what changes something. */
+  async token() {
+    const text = await (await this.fetch("/account")).text();
+    return /name="__RequestVerificationToken" type="hidden" value="([^"]+)"/.exec(text)?.[1] ?? "";
+  }
+
   /** Sends the form of a page. @param {string} page @param {string} action @param {Record<string, string>} fields */
   async post(page, action, fields) {
     const text = await (await this.fetch(page)).text();
@@ -51,6 +57,7 @@ console.log(`${PEOPLE} people come in.`);
 const list = Array.from({ length: PEOPLE }, (_, i) => `Crew ${i},crew${i}@bench.example`).join("\n");
 await organiser.post("/people/import", "/people/import?handler=Take", { Text: `Name,Mail\n${list}` });
 /** @type {Browser[]} */ const people = [];
+/** @type {string[]} */ const tokens = [];
 for (let i = 0; i < PEOPLE; i++) {
   const page = `/people/crew-${i}`;
   const invited = await organiser.post(page, `${page}?handler=Invite`, { organiser: "true" });
@@ -58,13 +65,14 @@ for (let i = 0; i < PEOPLE; i++) {
   const person = new Browser();
   await person.post(link, link, { Password: "twelve knots", Again: "twelve knots" });
   people.push(person);
+  tokens.push(await person.token());
 }
 
 const tasks = Array.from({ length: TASKS }, (_, i) => ({ id: `t${i}`, name: `Task ${i}`, length: "2d" }));
 const links = tasks.flatMap((_, i) => (i % 10 === 0 ? [] : [{ from: `t${i - 1}`, to: `t${i}` }]));
 const made = await organiser.fetch("/api/v1/projects", {
   method: "POST",
-  headers: { "Content-Type": "application/json" },
+  headers: { "Content-Type": "application/json", "X-Auxilium-Token": await organiser.token() },
   body: JSON.stringify({ format: "auxilium-plan/1", project: { name: "Load", start: "2027-05-03" }, tasks, links }),
 });
 const { id: project } = await made.json();
@@ -104,7 +112,7 @@ const trips = await load(async (n) => {
   sent.set(id, performance.now());
   const answer = await people[i].fetch(`/api/v1/projects/${project}/edits?changes=true`, {
     method: "POST",
-    headers: { "Content-Type": "application/json" },
+    headers: { "Content-Type": "application/json", "X-Auxilium-Token": tokens[i] },
     body: JSON.stringify({
       id,
       baseVersion: versions[i],

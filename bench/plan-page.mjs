@@ -2,6 +2,7 @@
 // Measures the Plan screen of a running server at 1,000 tasks: node bench/plan-page.mjs [URL]
 // From key press to the saved and redrawn plan, next to a bare round trip with one database query in the same run; bytes sent.
 import { chromium } from "@playwright/test";
+import { pageToken } from "../tests/browser/page-token.mjs";
 import { signIn } from "./sign-in.mjs";
 
 const url = process.argv[2] ?? "http://127.0.0.1:5180";
@@ -30,7 +31,10 @@ const browser = await chromium.launch({
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 await signIn(page, url);
-const answer = await page.request.post(`${url}/api/v1/projects`, { data: document_ });
+const answer = await page.request.post(`${url}/api/v1/projects`, {
+  headers: await pageToken(page, url),
+  data: document_,
+});
 if (!answer.ok()) throw new Error(await answer.text());
 const { id } = await answer.json();
 

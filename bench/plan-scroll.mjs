@@ -3,6 +3,7 @@
 // Until the first rows are drawn, how long frames take while scrolling and zooming, and how much of it is in the page; next to it
 // the frames of the same scrolling over a page with as tall a box and nothing else, in the same run.
 import { chromium } from "@playwright/test";
+import { pageToken } from "../tests/browser/page-token.mjs";
 import { signIn } from "./sign-in.mjs";
 
 const url = process.argv[2] ?? "http://127.0.0.1:5180";
@@ -48,7 +49,11 @@ await page.addInitScript(() => {
   });
   observer.observe(document, { childList: true, subtree: true });
 });
-const answer = await page.request.post(`${url}/api/v1/projects`, { data: document_, timeout: 120_000 });
+const answer = await page.request.post(`${url}/api/v1/projects`, {
+  headers: await pageToken(page, url),
+  data: document_,
+  timeout: 120_000,
+});
 if (!answer.ok()) throw new Error(await answer.text());
 const { id } = await answer.json();
 

@@ -2,6 +2,7 @@
 // Several people on one plan, each with their rights: members propose, viewers look, links show; and a week on a phone.
 import { test, expect, signIn } from "./app.mjs";
 import { expectAccessible } from "./accessible.mjs";
+import { pageToken } from "./page-token.mjs";
 import { PlanScreen } from "./plan-screen.mjs";
 
 const HOSTILE = `<img src=x onerror="document.title='owned'">`;
@@ -137,6 +138,7 @@ test("who else is there is shown, and what they do arrives while one types and d
   await answer.fill("Half an ans");
   const said = await tomas.page.request.post(`/api/v1/projects/${id}/tasks/paint/comments`, {
     data: { text: `@Imke ${HOSTILE}` },
+    headers: await pageToken(tomas.page),
   });
   expect(said.ok()).toBe(true);
   await expect(plan.page.getByText(HOSTILE)).toBeVisible();
@@ -144,6 +146,7 @@ test("who else is there is shown, and what they do arrives while one types and d
   await expect(plan.page.locator("#notices-count")).toHaveText(/[1-9]/);
   await tomas.page.request.post(`/api/v1/projects/${id}/edits`, {
     data: { id: crypto.randomUUID(), baseVersion: 1, edit: { type: "reportProgress", task: "paint", progress: 0.5 } },
+    headers: await pageToken(tomas.page),
   });
   await expect(plan.strip).toContainText("Tomas Lindqvist: Paint the deck is 50 % done");
   await expect(answer).toHaveValue("Half an ans");

@@ -2,6 +2,7 @@
 // The Plan screen as a person uses it.
 
 /** @import { Page, Locator } from "@playwright/test" */
+import { pageToken } from "./page-token.mjs";
 
 export class PlanScreen {
   /** @param {Page} page @param {string} url */
@@ -38,7 +39,10 @@ export class PlanScreen {
 
   /** Makes a project from a plan document and opens it. @param {object} document */
   async bringIn(document) {
-    const answer = await this.page.request.post("/api/v1/projects", { data: document });
+    const answer = await this.page.request.post("/api/v1/projects", {
+      data: document,
+      headers: await pageToken(this.page),
+    });
     if (!answer.ok()) throw new Error(await answer.text());
     const { id } = await answer.json();
     await this.page.goto(`/projects/${id}`);

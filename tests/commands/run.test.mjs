@@ -35,7 +35,11 @@ async function start(environment, data, port, ...more) {
   await new Promise((resolve, reject) => {
     child.stdout.on("data", (text) => {
       said += text;
-      if (said.includes(`Auxilium is at http://127.0.0.1:${port}`)) resolve(null);
+      if (
+        said.includes(`Auxilium is at http://127.0.0.1:${port}`) &&
+        (!more.includes("--empty") || said.includes("To begin"))
+      )
+        resolve(null);
     });
     child.once("exit", () => reject(new Error(said)));
   });
@@ -43,18 +47,21 @@ async function start(environment, data, port, ...more) {
   return {
     child,
     ended,
+    said: () => said,
     names: async () => {
-      const headers = { Cookie: await signIn(`http://127.0.0.1:${port}`) };
+      const headers = await signIn(`http://127.0.0.1:${port}`);
       const projects = await (await fetch(`http://127.0.0.1:${port}/api/v1/projects`, { headers })).json();
       return projects.map((/** @type {{ name: string }} */ p) => p.name);
     },
   };
 }
 
-/** Becomes the organiser of the demo, as a browser would. @param {string} address @returns {Promise<string>} the cookies */
+/** Becomes the organiser of the demo, as a browser would. @param {string} address @returns {Promise<{ Cookie: string, "X-Auxilium-Token": string }>} what a page sends along */
 async function signIn(address) {
+  const tokenIn = (/** @type {string} */ text) =>
+    /name="__RequestVerificationToken" type="hidden" value="([^"]+)"/.exec(text)?.[1] ?? "";
   const page = await fetch(`${address}/sign-in`);
-  const token = /name="__RequestVerificationToken" type="hidden" value="([^"]+)"/.exec(await page.text())?.[1] ?? "";
+  const token = tokenIn(await page.text());
   const cookies = page.headers.getSetCookie().map((cookie) => cookie.split(";")[0]);
   const answer = await fetch(`${address}/sign-in?handler=Demo`, {
     method: "POST",
@@ -63,10 +70,9 @@ async function signIn(address) {
     body: new URLSearchParams({ person: "imke", __RequestVerificationToken: token }),
   });
   assert.equal(answer.status, 302);
-  return answer.headers
-    .getSetCookie()
-    .map((cookie) => cookie.split(";")[0])
-    .join("; ");
+  const all = [...cookies, ...answer.headers.getSetCookie().map((cookie) => cookie.split(";")[0])];
+  const account = await fetch(`${address}/account`, { headers: { Cookie: all.join("; ") } });
+  return { Cookie: all.join("; "), "X-Auxilium-Token": tokenIn(await account.text()) };
 }
 
 test("it says what is wrong with an option and what would be right", () => {
@@ -109,7 +115,7 @@ test("it serves, keeps the data, refuses a second start, and recovers from being
 
   const made = await fetch(`http://127.0.0.1:${port}/api/v1/projects`, {
     method: "POST",
-    headers: { "Content-Type": "application/json", Cookie: await signIn(`http://127.0.0.1:${port}`) },
+    headers: { "Content-Type": "application/json", ...(await signIn(`http://127.0.0.1:${port}`)) },
     body: JSON.stringify({ format: "auxilium-plan/1", project: { name: "Kept", start: "2027-05-03" } }),
   });
   assert.equal(made.status, 201);
@@ -160,6 +166,8 @@ test("without demo data it begins with the first person", async (t) => {
   t.after(() => rmSync(data, { recursive: true, force: true }));
   const port = await freePort();
   const started = await start(OWN, data, port, "--empty");
+  // Whoever reads what was printed may begin, and nobody else.
+  assert.match(started.said(), new RegExp(`To begin, open http://127.0.0.1:${port}/welcome\\?code=[a-z0-9-]{19}`));
   assert.match(await (await fetch(`http://127.0.0.1:${port}/`)).text(), /Nobody has used it here yet/);
   started.child.kill("SIGTERM");
   assert.equal(await started.ended, 0);

@@ -2,6 +2,8 @@ using System.Security.Claims;
 using Auxilium.Planning.Plans;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
+using Auxilium.Web.Api;
+using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Authorization.Policy;
 
@@ -119,19 +121,25 @@ internal sealed class InProjectHandler(ProjectRoles roles) : AuthorizationHandle
 }
 
 /// <summary>To whom a project does not exist is told so, and not that they may not.</summary>
-internal sealed class NotThereResult(AccessLog log) : IAuthorizationMiddlewareResultHandler
+internal sealed class NotThereResult(AccessLog log, IAntiforgery antiforgery) : IAuthorizationMiddlewareResultHandler
 {
     private readonly AuthorizationMiddlewareResultHandler _usual = new();
 
-    public Task HandleAsync(RequestDelegate next, HttpContext context, AuthorizationPolicy policy, PolicyAuthorizationResult authorizeResult)
+    public async Task HandleAsync(RequestDelegate next, HttpContext context, AuthorizationPolicy policy, PolicyAuthorizationResult authorizeResult)
     {
+        // A page whose person signed out and was followed by somebody else: it is told that, and keeps what it wanted to send.
+        if (authorizeResult.Forbidden && SignInCookies.IsForPrograms(context) && !HttpMethods.IsGet(context.Request.Method) && context.User.SessionId() is not null && !await antiforgery.IsRequestValidAsync(context))
+        {
+            await Problems.Forged().ExecuteAsync(context);
+            return;
+        }
         if (authorizeResult.Forbidden) log.NotAllowed(context.User.FindFirstValue(ClaimTypes.NameIdentifier), $"{context.Request.Method} {(context.GetEndpoint() as RouteEndpoint)?.RoutePattern.RawText}");
         if (authorizeResult is { Forbidden: true, AuthorizationFailure.FailureReasons: { } reasons } && reasons.Any(r => r.Message == InProjectHandler.NotThere))
         {
-            if (SignInCookies.IsForPrograms(context)) return Results.Problem("There is no such project, or you have no part in it any more.", statusCode: StatusCodes.Status404NotFound).ExecuteAsync(context);
-            context.Response.StatusCode = StatusCodes.Status404NotFound;
-            return Task.CompletedTask;
+            if (SignInCookies.IsForPrograms(context)) await Results.Problem("There is no such project, or you have no part in it any more.", statusCode: StatusCodes.Status404NotFound).ExecuteAsync(context);
+            else context.Response.StatusCode = StatusCodes.Status404NotFound;
+            return;
         }
-        return _usual.HandleAsync(next, context, policy, authorizeResult);
+        await _usual.HandleAsync(next, context, policy, authorizeResult);
     }
 }
