@@ -63,7 +63,7 @@ for (let i = 0; i < PEOPLE; i++) {
   const invited = await organiser.post(page, `${page}?handler=Invite`, { organiser: "true" });
   const link = /\/invitation\/[A-Za-z0-9_-]+/.exec(invited)?.[0] ?? "";
   const person = new Browser();
-  await person.post(link, link, { Password: "twelve knots", Again: "twelve knots" });
+  await person.post(link, link, { Password: "twelve knots at low tide", Again: "twelve knots at low tide" });
   people.push(person);
   tokens.push(await person.token());
 }

@@ -70,6 +70,13 @@ public sealed class TrustTests(DemoApp demo) : IClassFixture<DemoApp>
         await new ApiClient(demo.App.SignedIn("oona")).EditAsync(project, """{"type":"together","edits":[{"type":"renameTask","task":"a","name":"Harmless"},{"type":"setFinishBy","finishBy":null},{"type":"removeTasks","tasks":["b"]}]}""", 1);
         var told = JsonNode.Parse(await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/proposals"))![0]!["sentence"]!.GetValue<string>();
         foreach (var part in new[] { "is now called Harmless", "has no deadline now", "B removed" }) Assert.Contains(part, told, StringComparison.Ordinal);
+        // Looked at again, it is not worked out again, until the plan is another.
+        var sentences = demo.App.Services.GetRequiredService<Api.ProposalSentences>();
+        var store = demo.App.Services.GetRequiredService<PlanStore>();
+        var proposal = JsonNode.Parse(await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/proposals"))![0]!["id"]!.GetValue<Guid>();
+        Assert.Equal(told, sentences.Find(proposal, (await store.LoadAsync(project))!)!.Value.Sentence);
+        await demo.Api.EditAsync(project, """{"type":"renameTask","task":"c","name":"Other"}""", 2);
+        Assert.Null(sentences.Find(proposal, (await store.LoadAsync(project))!));
     }
 
     [Fact]

@@ -41,8 +41,8 @@ internal static class EditText
         SetChecklist e => [Name(after, e.Task), new(Steps(after.Plan.Find(e.Task)!))],
         SetReferences e => [Name(after, e.Task), new(e.References.IsEmpty ? " has no links to pages now." : e.References.Length == 1 ? " has a link to a page." : $" has {e.References.Length} links to pages.")],
         SetPriority e => [Name(after, e.Task), new($" has priority {e.Priority}.")],
-        RepeatTask e => [Name(after, e.Task), new($" comes {RepeatText.Of(after.Plan.Find(e.Task)!.Repeats!)}: {Times(e.Ids!.Value.Length)}.")],
-        ExtendSeries e => [Name(after, e.Task), new($" goes on to {Dates.Day(after.Plan.Find(e.Task)!.Repeats!.Made!.Value)}: {Times(e.Ids!.Value.Length)} more.")],
+        RepeatTask e => [Name(after, e.Task), new($" comes {RepeatText.Of(e.Rule)}: {Times(e.Ids!.Value.Length)}.")],
+        ExtendSeries e => [Name(after, e.Task), new($" goes on{(after.Plan.Find(e.Task)!.Repeats?.Made is { } made ? $" to {Dates.Day(made)}" : "")}: {Times(e.Ids!.Value.Length)} more.")],
         KeepSeries e => [Name(after, e.Task), new(" ends where it does.")],
         SetRepeat e => [Name(after, e.Task), new(e.Rule is null ? " repeats no more; its rows stay." : $" comes {RepeatText.Of(e.Rule)}.")],
         SetPeriods e => [new(e.Periods.IsEmpty ? "There are no named periods now." : $"Named periods: {string.Join(", ", e.Periods.Select(p => p.Name))}.")],
@@ -54,7 +54,7 @@ internal static class EditText
         SetSplits { Splits.IsDefaultOrEmpty: true } e => [Name(after, e.Task), new(" is worked on without a pause.")],
         SetSplits { Splits: [var split] } e => [Name(after, e.Task), new($" pauses for {split.For.InWords()} after {split.After.InWords()} of work.")],
         SetSplits e => [Name(after, e.Task), new($" pauses {e.Splits.Length} times.")],
-        SetTaskCalendar { Calendar: { } calendar } e => [Name(after, e.Task), new(" goes by the calendar "), new(after.Plan.CalendarBook.Find(calendar)!.Name, true), new(".")],
+        SetTaskCalendar { Calendar: { } calendar } e => [Name(after, e.Task), new(" goes by the calendar "), Calendar(before, after, calendar), new(".")],
         SetTaskCalendar e => [Name(after, e.Task), new(" has no calendar of its own.")],
         SetAroundTheClock e => [Name(after, e.Task), new(e.On ? " goes on round the clock." : " is worked on in working time only.")],
         SetEstimate { Estimate: { } range } e => [Name(after, e.Task), new($" may take {range.Low.InWords()} to {range.High.InWords()}, most likely {range.Likely.InWords()}.")],
@@ -68,11 +68,11 @@ internal static class EditText
         SetProjectCalendar => [new("The project goes by the calendar "), new(after.Plan.Project.Calendar is { } id ? after.Plan.CalendarBook.Find(id)!.Name : WorkCalendar.Weekdays.Name, true), new(".")],
         SetCriticality e => [new($"Tasks with {(e.CriticalFloat.IsZero ? "no float" : $"at most {e.CriticalFloat.InWords()} of float")} set the finish.")],
         SaveCalendar e => [new("The calendar "), new(e.Calendar.Name, true), new(before.Plan.CalendarBook.Find(e.Calendar.Id) is null ? " is new." : " has changed.")],
-        RemoveCalendar e => [new("The calendar "), new(before.Plan.CalendarBook.Find(e.Calendar)!.Name, true), new(" is gone.")],
-        SetPersonCalendar e => [new(after.Plan.FindPerson(e.Person)!.Name, true), new($" works by {(e.Calendar is { } id ? $"the calendar {after.Plan.CalendarBook.Find(id)!.Name}" : "the project’s calendar")}.")],
-        SetOwnTime e => [new(after.Plan.FindPerson(e.Person)!.Name, true), new(OwnTime(e))],
+        RemoveCalendar e => [new("The calendar "), Calendar(before, after, e.Calendar), new(" is gone.")],
+        SetPersonCalendar e => [Person(before, after, e.Person), new($" works by {(e.Calendar is { } id ? $"the calendar {Calendar(before, after, id).Text}" : "the project’s calendar")}.")],
+        SetOwnTime e => [Person(before, after, e.Person), new(OwnTime(e))],
         SetCoordinator { Person: null } => [new("Nobody coordinates the project now.")],
-        SetCoordinator e => [new(after.Plan.FindPerson(e.Person)!.Name, true), new(" coordinates the project now.")],
+        SetCoordinator e => [Person(before, after, e.Person!), new(" coordinates the project now.")],
         SetFinishBy => [.. FinishBy(after)],
         JoinPlan { New: true, Like: { } like } e => [new(e.Person.Name, true), new(" is new here and joined the plan. Did you mean "), new(like, true), new("?")],
         JoinPlan e => [new(e.Person.Name, true), new(e.New ? " is new here and joined the plan." : " joined the plan.")],
@@ -81,7 +81,12 @@ internal static class EditText
         _ => [new("The plan changed.")],
     };
 
-    private static TextRun Name(Schedule schedule, string task) => new(LengthText.Shorten(schedule.Plan.Find(task)!.Name), true);
+    /// <summary>Of several edits made together, one may remove what another speaks of.</summary>
+    private static TextRun Name(Schedule schedule, string task) => new(schedule.Plan.Find(task) is { } found ? LengthText.Shorten(found.Name) : "a row that is gone", true);
+
+    private static TextRun Person(Schedule before, Schedule after, string id) => new((after.Plan.FindPerson(id) ?? before.Plan.FindPerson(id))?.Name ?? id, true);
+
+    private static TextRun Calendar(Schedule before, Schedule after, string id) => new((after.Plan.CalendarBook.Find(id) ?? before.Plan.CalendarBook.Find(id))?.Name ?? id, true);
 
     private static string OwnTime(SetOwnTime edit) => edit.Time switch
     {
@@ -94,7 +99,8 @@ internal static class EditText
     /// <summary>What the hands did to the length.</summary>
     private static IEnumerable<TextRun> Hands(SetAssignments edit, Schedule before, Schedule after)
     {
-        var (was, now) = (before.Plan.Find(edit.Task)!.Length, after.Plan.Find(edit.Task)!.Length);
+        if (before.Plan.Find(edit.Task) is not { Length: var was }) yield break;
+        var now = after.Plan.Find(edit.Task)!.Length;
         if (before.Plan.Project.Units.Minutes(was) != after.Plan.Project.Units.Minutes(now)) yield return new($" With {PeopleInWords(after.Plan.Find(edit.Task)!.People)} it takes {now.InWords()} instead of {was.InWords()}.");
     }
 
@@ -120,10 +126,12 @@ internal static class EditText
 
     private static IEnumerable<TextRun> SetLength(SetLength edit, Schedule before, Schedule after)
     {
-        var was = before.Plan.Find(edit.Task)!;
+        var was = before.Plan.Find(edit.Task);
         yield return Name(after, edit.Task);
         var (length, tentative) = edit.Length;
-        if (was.Length == length)
+        if (was is null)
+            yield return new($" takes {length.InWords()}{(tentative ? " (a guess)" : "")}.");
+        else if (was.Length == length)
             yield return new(tentative ? $" still takes {length.InWords()}, as a guess." : $" takes {length.InWords()}, confirmed.");
         else
             yield return new($" now takes {length.InWords()}{(tentative ? " (a guess)" : "")} instead of {was.Length.InWords()}.");
@@ -136,8 +144,8 @@ internal static class EditText
         var plan = after.Plan;
         var owner = plan.FindPerson(now.FirstOrDefault().Person);
         var isSameOwner = was.FirstOrDefault().Person == now.FirstOrDefault().Person;
-        var come = now.Skip(1).Where(a => was.All(w => w.Person != a.Person)).Select(a => plan.FindPerson(a.Person)!.Name).ToList();
-        var gone = was.Skip(1).Where(w => now.All(a => a.Person != w.Person)).Select(w => before.Plan.FindPerson(w.Person)!.Name).ToList();
+        var come = now.Skip(1).Where(a => was.All(w => w.Person != a.Person)).Select(a => Person(before, after, a.Person).Text).ToList();
+        var gone = was.Skip(1).Where(w => now.All(a => a.Person != w.Person)).Select(w => Person(before, after, w.Person).Text).ToList();
         if (!isSameOwner || come.Count + gone.Count == 0)
         {
             if (owner is null) yield return new(" has no owner.");
@@ -212,7 +220,7 @@ internal static class EditText
         var parts = EditPipeline.PartsOf(edit).ToImmutableArray();
         var joins = parts.OfType<JoinPlan>().Select(j => j.Person.Id).ToHashSet();
         // Whoever joins a plan brings their own time: that goes without saying.
-        var telling = parts.Where(e => e is not (JoinPlan or LeavePlan) && !(e is SetOwnTime own && joins.Contains(own.Person))).ToImmutableArray();
+        var telling = parts.Where(e => e is not (JoinPlan or LeavePlan) && !(e is SetOwnTime own && joins.Contains(own.Person)) && IsLeft(e, before, after)).ToImmutableArray();
         List<IEnumerable<TextRun>> sentences =
         [
             .. telling.Where(IsWeighty).Select(e => Of(e, before, after)),
@@ -221,6 +229,17 @@ internal static class EditText
         ];
         return sentences.Count > 0 ? Joined(sentences) : [new("Nothing changed.")];
     }
+
+    /// <summary>Whether there is anything left to say of a part: what came and went again, or was changed and then removed, is told by what it ended as.</summary>
+    private static bool IsLeft(PlanEdit edit, Schedule before, Schedule after) => edit switch
+    {
+        RemoveTasks e => e.Tasks.Any(t => before.Plan.Find(t) is not null),
+        CopyTasks e => e.Ids is not { } ids || ids.Any(t => after.Plan.Find(t) is not null),
+        RestoreTasks e => e.Tasks.Any(t => after.Plan.Find(t.Task.Id) is not null),
+        RenameTask e => before.Plan.Find(e.Task) is not null && after.Plan.Find(e.Task) is not null,
+        RemoveCalendar e => before.Plan.CalendarBook.Find(e.Calendar) is not null,
+        _ => EditPipeline.TaskOf(edit) is not { } task || after.Plan.Find(task) is not null,
+    };
 
     /// <summary>What decides who may do what is told each for itself, and first.</summary>
     private static bool IsWeighty(PlanEdit edit) => edit is SetCoordinator or SetOwnTime or SetPersonCalendar;
@@ -261,7 +280,7 @@ internal static class EditText
             case SetLength first when edits.All(e => e is SetLength s && s.Length == first.Length):
                 return [new($" now take {first.Length.Length.InWords()} each.")];
             case SetTaskCalendar first when edits.All(e => e is SetTaskCalendar s && s.Calendar == first.Calendar):
-                return first.Calendar is { } id ? [new(" go by the calendar "), new(after.Plan.CalendarBook.Find(id)!.Name, true), new(".")] : [new(" have no calendar of their own.")];
+                return first.Calendar is { } id ? [new(" go by the calendar "), new(after.Plan.CalendarBook.Find(id)?.Name ?? id, true), new(".")] : [new(" have no calendar of their own.")];
             case SetTracking { Progress: var progress } when edits.All(e => e is SetTracking s && s.Progress == progress):
                 return [new(progress >= 1 ? " are done." : string.Create(CultureInfo.InvariantCulture, $" are {progress * 100:0.#} % done."))];
             case SetMilestone first when edits.All(e => e is SetMilestone s && s.On == first.On):

@@ -44,6 +44,14 @@ public sealed class Mails(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
         await db.Mails.Where(m => m.Id == mail).ExecuteUpdateAsync(m => m.SetProperty(x => x.State, MailState.Sent).SetProperty(x => x.SentAt, now).SetProperty(x => x.Problem, (string?)null).SetProperty(x => x.Body, ""), cancel);
     }
 
+    /// <summary>Leaves a mail as it is that was sent and not answered: like one that was cut off, it is not sent again.</summary>
+    public async Task MayHaveGoneAsync(Guid mail, string why, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var problem = why.Length > 500 ? why[..500] : why;
+        await db.Mails.Where(m => m.Id == mail).ExecuteUpdateAsync(m => m.SetProperty(x => x.Problem, problem), cancel);
+    }
+
     /// <summary>Puts a mail that was refused back, for longer each time, or gives it up.</summary>
     public async Task RefusedAsync(MailRow mail, string why, bool forGood, CancellationToken cancel = default)
     {

@@ -14,16 +14,17 @@ internal sealed class Budgets : IDisposable
 
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
 
-    private readonly ConcurrentDictionary<string, Own> _own = new();
+    private readonly ConcurrentDictionary<(string Person, bool IsLarge), Own> _own = new();
     private readonly SemaphoreSlim _all = new(Math.Max(1, Environment.ProcessorCount - 1));
 
     /// <summary>Waits for a turn, which ends when what is returned is disposed of.</summary>
     /// <param name="context">Of whoever asks.</param>
     /// <param name="cancel">Ends the wait.</param>
+    /// <param name="isLarge">Whether it keeps a processor busy for longer than a blink; what does not waits only for the same person's.</param>
     /// <exception cref="TooMuchAtOnceException">They ask for too much at once, or it took too long.</exception>
-    public async Task<IDisposable> EnterAsync(HttpContext context, CancellationToken cancel)
+    public async Task<IDisposable> EnterAsync(HttpContext context, CancellationToken cancel, bool isLarge = true)
     {
-        var key = context.User.PersonId() ?? $"{context.Connection.RemoteIpAddress}";
+        var key = (context.User.PersonId() ?? $"{context.Connection.RemoteIpAddress}", isLarge);
         Own own;
         while (true)
         {
@@ -32,7 +33,7 @@ internal sealed class Budgets : IDisposable
             {
                 // One that nobody was at any more has been taken away meanwhile.
                 if (own.IsGone) continue;
-                if (own.Inside > MostWaiting) throw new TooMuchAtOnceException("You have several large calculations under way: wait until one of them is done.");
+                if (own.Inside > MostWaiting) throw new TooMuchAtOnceException("You have several calculations under way: wait until one of them is done.");
                 own.Inside++;
                 break;
             }
@@ -42,7 +43,7 @@ internal sealed class Budgets : IDisposable
             if (!await own.Turn.WaitAsync(Patience, cancel)) throw new TooMuchAtOnceException("The server has much to work out just now: try again in a moment.");
             try
             {
-                if (!await _all.WaitAsync(Patience, cancel)) throw new TooMuchAtOnceException("The server has much to work out just now: try again in a moment.");
+                if (isLarge && !await _all.WaitAsync(Patience, cancel)) throw new TooMuchAtOnceException("The server has much to work out just now: try again in a moment.");
             }
             catch
             {
@@ -57,7 +58,7 @@ internal sealed class Budgets : IDisposable
         }
         return new Turn(() =>
         {
-            _all.Release();
+            if (isLarge) _all.Release();
             own.Turn.Release();
             Leave(key, own);
         });
@@ -65,7 +66,7 @@ internal sealed class Budgets : IDisposable
 
     public void Dispose() => _all.Dispose();
 
-    private void Leave(string key, Own own)
+    private void Leave((string, bool) key, Own own)
     {
         lock (own)
         {

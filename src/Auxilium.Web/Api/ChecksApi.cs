@@ -52,11 +52,9 @@ internal static class ChecksApi
         if (!Enum.TryParse<SpreadKind>(spread, ignoreCase: true, out var kind) || !Enum.IsDefined(kind) || int.TryParse(spread, out _)) return Problems.Bad("“spread” must be pertBeta or triangular.", "spread");
         if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
         if (ForecastOptions.MostRunsOf(plan.Schedule.Plan.Tasks.Length) is var most && runs > most) return Problems.Bad($"This plan has {plan.Schedule.Plan.Tasks.Length:N0} rows, of which at most {most:N0} runs are made: ask for fewer.", "runs");
-        var turn = await budgets.EnterAsync(context, cancel);
-        return Results.Stream(async stream =>
-        {
-            using (turn) await WriteAsync(stream, plan, new ForecastOptions(runs, seed, kind), cancel);
-        }, "application/x-ndjson");
+        // Until the answer is there as a whole, or nobody waits for it any more.
+        context.Response.RegisterForDispose(await budgets.EnterAsync(context, cancel));
+        return Results.Stream(stream => WriteAsync(stream, plan, new ForecastOptions(runs, seed, kind), cancel), "application/x-ndjson");
     }
 
     private static async Task WriteAsync(Stream stream, StoredPlan plan, ForecastOptions options, CancellationToken cancel)

@@ -96,8 +96,9 @@ internal static class ProjectsApi
         {
             using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostEditBytes));
             var document = EditDocument.Read(body.RootElement, today.Date);
-            // What is large takes a turn; what people do all day does not.
-            using var turn = await IsLargeAsync(id, document, preview, store, cancel) ? await budgets.EnterAsync(context, cancel) : null;
+            // What is large takes a turn, and previews one of their person's; the edits that people make all day do not.
+            var isLarge = await IsLargeAsync(id, document, preview, store, cancel);
+            using var turn = isLarge || preview ? await budgets.EnterAsync(context, cancel, isLarge) : null;
             if (preview) return await PreviewAsync(id, document, edits, today, cancel);
             var me = context.User.PersonId();
             var mayAll = context.RoleHere() == ProjectRole.Coordinator && context.User.Scope() == TokenScope.Edit;

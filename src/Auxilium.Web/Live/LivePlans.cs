@@ -18,6 +18,7 @@ public sealed class LivePlans(IHubContext<PlanHub> hub, PlanStore store, PlanEdi
     private const int Idle = 60_000;
 
     private static readonly TimeSpan Again = TimeSpan.FromSeconds(1);
+    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(30);
 
     private readonly ConcurrentDictionary<Guid, Live> _plans = new();
 
@@ -73,7 +74,7 @@ public sealed class LivePlans(IHubContext<PlanHub> hub, PlanStore store, PlanEdi
     private async Task TellAsync(Live live)
     {
         // What was said of a plan is true until it was told: as long as nobody could be told, it is tried again.
-        while (!await TryTellAsync(live)) await Task.Delay(Again);
+        for (var wait = Again; !await TryTellAsync(live); wait = wait < Longest ? 2 * wait : Longest) await Task.Delay(wait);
     }
 
     private async Task<bool> TryTellAsync(Live live)

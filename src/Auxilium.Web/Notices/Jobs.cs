@@ -91,8 +91,9 @@ internal sealed class MailJob(OneRunner runner, Mails mails, MailServer server, 
         while (await mails.ClaimAsync(cancellationToken) is { } mail)
         {
             // What was claimed is not cut short: it would never be known whether it went.
-            if (await server.SendAsync(mail.Id, mail.To, mail.Subject, mail.Body.Replace(Mails.Address, address.Of(""), StringComparison.Ordinal), CancellationToken.None) is var (why, forGood)) await mails.RefusedAsync(mail, why, forGood, CancellationToken.None);
-            else await mails.SentAsync(mail.Id, CancellationToken.None);
+            if (await server.SendAsync(mail.Id, mail.To, mail.Subject, mail.Body.Replace(Mails.Address, address.Of(""), StringComparison.Ordinal), CancellationToken.None) is not var (why, fate)) await mails.SentAsync(mail.Id, CancellationToken.None);
+            else if (fate == MailFate.MayHaveGone) await mails.MayHaveGoneAsync(mail.Id, why, CancellationToken.None);
+            else await mails.RefusedAsync(mail, why, fate == MailFate.Refused, CancellationToken.None);
         }
     }, cancellationToken);
 }
