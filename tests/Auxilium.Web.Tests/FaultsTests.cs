@@ -11,9 +11,8 @@ namespace Auxilium.Web.Tests;
 /// <summary>The bad night: databases that change over, stop or are held fast, and starts that are cut off.</summary>
 public sealed class FaultsTests : IDisposable
 {
-    private static readonly DateOnly Today = new(2027, 5, 13);
-
-    private readonly TestDatabase _database = new();
+    /// <summary>Not there yet, unless a test begins with the demo.</summary>
+    private TestDatabase _database = new();
 
     public void Dispose() => _database.Dispose();
 
@@ -38,6 +37,7 @@ public sealed class FaultsTests : IDisposable
     [Fact]
     public async Task While_a_database_changes_over_an_edit_is_told_to_come_again_and_is_then_made_once()
     {
+        _database = TestDatabase.WithDemo();
         await using var app = new TestApp(_database.Connection);
         var api = new ApiClient(app.SignedIn());
         var project = await api.NewChainAsync();
@@ -62,6 +62,7 @@ public sealed class FaultsTests : IDisposable
     [Fact]
     public async Task While_the_database_is_away_every_answer_says_so_and_needs_nothing()
     {
+        _database = TestDatabase.WithDemo();
         using var way = new Forwarder(_database.Connection);
         await using var app = new TestApp(way.Connection);
         using var client = app.SignedIn();
@@ -156,6 +157,7 @@ public sealed class FaultsTests : IDisposable
     [Fact]
     public async Task A_plan_that_another_process_holds_keeps_nobody_from_other_plans()
     {
+        _database = TestDatabase.WithDemo();
         await using var app = new TestApp(_database.Connection);
         var api = new ApiClient(app.SignedIn());
         var (held, free) = (await api.NewChainAsync(), await api.NewChainAsync());
@@ -192,6 +194,7 @@ public sealed class FaultsTests : IDisposable
     [Fact]
     public async Task A_process_that_stands_still_loses_what_it_holds()
     {
+        _database = TestDatabase.WithDemo();
         await using var app = new TestApp(_database.Connection);
         var api = new ApiClient(app.SignedIn());
         var project = await api.NewChainAsync();

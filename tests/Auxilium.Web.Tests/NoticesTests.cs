@@ -122,7 +122,7 @@ public class NoticesTests(DemoApp demo) : IClassFixture<DemoApp>
     [Fact]
     public async Task Of_many_who_claim_a_mail_one_gets_it_and_one_that_was_cut_off_is_not_sent_again()
     {
-        using var database = new TestDatabase();
+        using var database = TestDatabase.WithDemo();
         await using var app = new TestApp(database.Connection);
         _ = app.CreateClient();
         // As another process that sends mails just now: this one's runner stays out.

@@ -197,7 +197,7 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
     [Fact]
     public async Task Whoever_tries_many_wrong_tokens_is_told_to_wait()
     {
-        using var database = new TestDatabase();
+        using var database = TestDatabase.WithDemo();
         await using var guarded = new TestApp(database.Connection, doorTries: 5);
         var client = guarded.CreateClient();
         client.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", "auxilium_guessed");

@@ -186,7 +186,7 @@ public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
     [Fact]
     public async Task Too_many_tries_at_a_door_are_told_to_wait()
     {
-        using var database = new TestDatabase();
+        using var database = TestDatabase.WithDemo();
         await using var app = new TestApp(database.Connection, doorTries: 30);
         var client = app.CreateClient();
         var statuses = new List<HttpStatusCode>();

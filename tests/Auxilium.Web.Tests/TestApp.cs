@@ -52,7 +52,7 @@ public sealed class DemoApp : IDisposable
 
     public DemoApp()
     {
-        _database = new TestDatabase();
+        _database = TestDatabase.WithDemo();
         Connection = _database.Connection;
         App = new TestApp(Connection);
         Api = new ApiClient(App.SignedIn());

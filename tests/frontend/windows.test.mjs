@@ -188,6 +188,17 @@ test("every window ends as the plan is, whatever overtakes what", async () => {
   }
 });
 
+test("news of what one's own answer brought already changes nothing, least of all what can be undone", () => {
+  const server = new Server(dice(1));
+  const [before] = server.versions;
+  server.versions.push({ version: 2, edit: "e", rows: before.rows });
+  const store = new Store(structuredClone(server.changes(null, before)));
+  const following = new Following(store, "me", () => false, () => Promise.resolve(null)); // prettier-ignore
+  store.apply({ ...server.changes(before, server.now), canUndo: false });
+  following.take({ from: 1, to: 2, by: "me", name: "Me", edits: ["e"], changes: server.changes(before, server.now) });
+  assert.equal(store.canUndo, false);
+});
+
 test("after a backup was put back every window shows that plan, though it is older", async () => {
   mock.timers.enable({ apis: ["setTimeout"] });
   try {

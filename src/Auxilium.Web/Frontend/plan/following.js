@@ -99,6 +99,8 @@ export class Following {
       return;
     }
     const { by, name, changes } = change;
+    // The answer to one's own edit has brought it already, with what can be undone.
+    if (changes.project.edit === this.#store.project.edit) return;
     const own = by === this.#me;
     // Where something is missing in between, the whole plan is asked for, and that has this too.
     this.#store.apply({
