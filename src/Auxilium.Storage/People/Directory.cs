@@ -80,7 +80,7 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (!isOrganiser && !await IsAnotherOrganiserAsync(db, person, cancel)) return false;
         await db.Users.Where(a => a.Id == person).ExecuteUpdateAsync(a => a.SetProperty(x => x.IsOrganiser, isOrganiser).SetProperty(x => x.MayMakeProjects, mayMakeProjects), cancel);
-        Audit.Note(db, clock, by, person, null, $"{await Audit.NameAsync(db, person, cancel)} is {(isOrganiser ? "an organiser" : mayMakeProjects ? "no organiser, and may make projects" : "no organiser, and may not make projects")}.");
+        Audit.Note(db, clock, by, person, null, $"{await Audit.NameAsync(db, person, cancel)} is {(isOrganiser ? "an organiser" : mayMakeProjects ? "not an organiser, but may make projects" : "not an organiser and may not make projects")}.");
         await db.SaveChangesAsync(cancel);
         await PlanNews.TellAsync(db, $"{PlanNews.Rights} {person}", cancel);
         await transaction.CommitAsync(cancel);

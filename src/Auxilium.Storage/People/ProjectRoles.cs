@@ -61,7 +61,7 @@ public sealed class ProjectRoles(IDbContextFactory<AuxiliumDb> databases, TimePr
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (role is not { } given) await db.ProjectRoles.Where(r => r.ProjectId == project && r.PersonId == person).ExecuteDeleteAsync(cancel);
         else await db.Database.ExecuteSqlAsync($"insert into project_roles (project_id, person_id, role) values ({project}, {person}, {given.ToString()}) on conflict (project_id, person_id) do update set role = excluded.role", cancel);
-        Audit.Note(db, clock, by, person, project, $"{await Audit.NameAsync(db, person, cancel)} is {(role switch { null => "what follows from the plan", ProjectRole.None => "shut out", ProjectRole.Viewer => "a viewer", ProjectRole.Member => "a member", _ => "a coordinator" })}.");
+        Audit.Note(db, clock, by, person, project, $"{await Audit.NameAsync(db, person, cancel)} {(role switch { null => "has the role that the plan gives", ProjectRole.None => "is shut out", ProjectRole.Viewer => "is a viewer", ProjectRole.Member => "is a member", _ => "is a coordinator" })}.");
         await db.SaveChangesAsync(cancel);
         await PlanNews.TellAsync(db, $"{PlanNews.Rights} {person}", cancel);
         await transaction.CommitAsync(cancel);

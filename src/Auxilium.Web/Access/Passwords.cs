@@ -28,7 +28,7 @@ internal sealed class Passwords : IPasswordValidator<Account>
         if (mail is { Length: > 0 } && password.Contains(mail.Split('@')[0], StringComparison.OrdinalIgnoreCase) && mail.Split('@')[0].Length > 3) return "This password has your mail address in it: choose another.";
         string[] own = mail is null ? ["auxilium"] : ["auxilium", mail, .. mail.Split('@', '.')];
         return Zxcvbn.Zxcvbn.MatchPassword(password.Length > LookedAt ? password[..LookedAt] : password, own).Score < LeastScore
-            ? "This password is one that is guessed soon: choose a few words that belong to no saying."
+            ? "This password is easy to guess: choose a few words that do not belong together."
             : null;
     }
 }

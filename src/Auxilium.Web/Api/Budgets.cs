@@ -1,4 +1,4 @@
-using System.Collections.Concurrent;
+using Auxilium.Storage;
 using Auxilium.Web.Access;
 
 namespace Auxilium.Web.Api;
@@ -12,9 +12,11 @@ internal sealed class Budgets : IDisposable
     /// <summary>So many of one person's wait for their turn.</summary>
     internal const int MostWaiting = 4;
 
+    private const string Busy = "The server has much to work out just now: try again in a moment.";
+
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
 
-    private readonly ConcurrentDictionary<(string Person, bool IsLarge), Own> _own = new();
+    private readonly Turns<(string Person, bool IsLarge)> _own = new(MostWaiting, Patience);
     private readonly SemaphoreSlim _all = new(Math.Max(1, Environment.ProcessorCount - 1));
 
     /// <summary>Waits for a turn, which ends when what is returned is disposed of.</summary>
@@ -25,74 +27,32 @@ internal sealed class Budgets : IDisposable
     public async Task<IDisposable> EnterAsync(HttpContext context, CancellationToken cancel, bool isLarge = true)
     {
         var key = (context.User.PersonId() ?? $"{context.Connection.RemoteIpAddress}", isLarge);
-        Own own;
-        while (true)
-        {
-            own = _own.GetOrAdd(key, _ => new Own());
-            lock (own)
-            {
-                // One that nobody was at any more has been taken away meanwhile.
-                if (own.IsGone) continue;
-                if (own.Inside > MostWaiting) throw new TooMuchAtOnceException("You have several calculations under way: wait until one of them is done.");
-                own.Inside++;
-                break;
-            }
-        }
+        var own = await _own.EnterAsync(key, tooMany => new TooMuchAtOnceException(tooMany ? "You have several calculations under way: wait until one of them is done." : Busy), cancel);
+        if (!isLarge) return own;
         try
         {
-            if (!await own.Turn.WaitAsync(Patience, cancel)) throw new TooMuchAtOnceException("The server has much to work out just now: try again in a moment.");
-            try
-            {
-                if (isLarge && !await _all.WaitAsync(Patience, cancel)) throw new TooMuchAtOnceException("The server has much to work out just now: try again in a moment.");
-            }
-            catch
-            {
-                own.Turn.Release();
-                throw;
-            }
+            if (!await _all.WaitAsync(Patience, cancel)) throw new TooMuchAtOnceException(Busy);
         }
         catch
         {
-            Leave(key, own);
+            own.Dispose();
             throw;
         }
-        return new Turn(() =>
-        {
-            if (isLarge) _all.Release();
-            own.Turn.Release();
-            Leave(key, own);
-        });
+        return new Both(own, _all);
     }
 
     public void Dispose() => _all.Dispose();
 
-    private void Leave((string, bool) key, Own own)
-    {
-        lock (own)
-        {
-            if (--own.Inside > 0) return;
-            own.IsGone = true;
-            _own.TryRemove(key, out _);
-        }
-    }
-
-    private sealed class Own
-    {
-        public SemaphoreSlim Turn { get; } = new(1);
-
-        /// <summary>How many wait or have their turn.</summary>
-        public int Inside;
-
-        public bool IsGone;
-    }
-
-    private sealed class Turn(Action leave) : IDisposable
+    /// <summary>A person's turn and one of all.</summary>
+    private sealed class Both(IDisposable own, SemaphoreSlim all) : IDisposable
     {
         private int _isOver;
 
         public void Dispose()
         {
-            if (Interlocked.Exchange(ref _isOver, 1) == 0) leave();
+            if (Interlocked.Exchange(ref _isOver, 1) == 1) return;
+            all.Release();
+            own.Dispose();
         }
     }
 }
