@@ -36,6 +36,8 @@ internal static class Faults
     public static int StatusOf(Exception e) => e switch
     {
         BadHttpRequestException bad => bad.StatusCode,
+        // A form whose parts do not hold together.
+        InvalidDataException => StatusCodes.Status400BadRequest,
         TooMuchAtOnceException => StatusCodes.Status429TooManyRequests,
         _ when DatabaseFaults.IsPassing(e) => StatusCodes.Status503ServiceUnavailable,
         { InnerException: { } inner } => StatusOf(inner),

@@ -5,6 +5,9 @@ using System.Text.RegularExpressions;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
 using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Microsoft.AspNetCore.Mvc.RazorPages.Infrastructure;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.Extensions.DependencyInjection;
 
@@ -45,6 +48,24 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
         }
     }
 
+    [Fact]
+    public async Task Every_button_of_a_page_stands_in_the_table()
+    {
+        var table = typeof(RightsTests).GetMethod(nameof(Who_may_do_what))!.GetCustomAttributesData()
+            .Where(a => a.AttributeType == typeof(InlineDataAttribute))
+            .Select(a => (System.Collections.ObjectModel.ReadOnlyCollection<System.Reflection.CustomAttributeTypedArgument>)a.ConstructorArguments[0].Value!)
+            .Where(a => (string)a[0].Value! == "POST")
+            .Select(a => new Uri("http://x" + ((string)a[1].Value!).Replace("{id}", Guid.Empty.ToString(), StringComparison.Ordinal))).ToList();
+        var pages = app.Demo.App.Services.GetRequiredService<PageLoader>();
+        foreach (var (route, endpoint) in Routes())
+        {
+            if (endpoint.Metadata.GetMetadata<PageActionDescriptor>() is not { } page || endpoint.Metadata.GetMetadata<IAllowAnonymous>() is not null) continue;
+            var matcher = new Microsoft.AspNetCore.Routing.Template.TemplateMatcher(Microsoft.AspNetCore.Routing.Template.TemplateParser.Parse(endpoint.RoutePattern.RawText!), []);
+            foreach (var handler in (await pages.LoadAsync(page, EndpointMetadataCollection.Empty)).HandlerMethods.Where(h => h.HttpMethod == "Post"))
+                Assert.True(table.Any(row => matcher.TryMatch(row.AbsolutePath, []) && row.Query == (handler.Name is null ? "" : $"?handler={handler.Name}")), $"{route}?handler={handler.Name} does not stand in the table.");
+        }
+    }
+
     /// <summary>
     /// Roles in turn: nobody, somebody without a part in the project, a viewer, a member, a coordinator, an organiser. A route without a
     /// project takes them as people of the organisation.
@@ -69,9 +90,7 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
     [InlineData("GET", "/people/new", "302 403 403 403 403 200")]
     [InlineData("POST", "/people/new", "401 403 403 403 403 200")]
     [InlineData("GET", "/people/import", "302 403 403 403 403 200")]
-    [InlineData("POST", "/people/import", "401 403 403 403 403 400")]
     [InlineData("GET", "/people/oona", "302 200 200 200 200 200")]
-    [InlineData("POST", "/people/oona", "401 400 400 400 400 400")]
     [InlineData("POST", "/people/oona?handler=About", "401 403 403 403 403 200")]
     [InlineData("POST", "/people/oona?handler=Standing", "401 403 403 403 403 200")]
     [InlineData("POST", "/people/oona?handler=Invite", "401 403 403 403 403 403")]
@@ -79,12 +98,34 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
     [InlineData("POST", "/people/oona?handler=Week", "401 403 403 200 403 200")]
     [InlineData("POST", "/people/oona?handler=Merge", "401 403 403 403 403 200")]
     [InlineData("GET", "/account", "302 200 200 200 200 200")]
-    [InlineData("POST", "/account", "401 400 400 400 400 400")]
     [InlineData("GET", "/sign-out", "302 200 200 200 200 200")]
     [InlineData("GET", "/notices", "302 200 200 200 200 200")]
     [InlineData("GET", "/my-week", "302 200 200 200 200 200")]
     [InlineData("GET", "/audit", "302 403 403 403 403 200")]
     [InlineData("GET", "/post", "302 403 403 403 403 200")]
+    [InlineData("POST", "/account?handler=Password", "401 200 200 200 200 200")]
+    [InlineData("POST", "/account?handler=SetUp", "401 200 200 200 200 200")]
+    [InlineData("POST", "/account?handler=TurnOn", "401 200 200 200 200 200")]
+    [InlineData("POST", "/account?handler=SpareCodes", "401 200 200 200 200 200")]
+    [InlineData("POST", "/account?handler=TurnOff", "401 200 200 200 200 200")]
+    [InlineData("POST", "/account?handler=End", "401 200 200 200 200 200")]
+    [InlineData("POST", "/account?handler=Everywhere", "401 200 200 200 200 200")]
+    [InlineData("POST", "/account?handler=Notices", "401 200 200 200 200 200")]
+    [InlineData("POST", "/account?handler=Feed", "401 200 200 200 200 200")]
+    [InlineData("POST", "/account?handler=Withdraw", "401 200 200 200 200 200")]
+    [InlineData("POST", "/account?handler=Token", "401 200 200 200 200 200")]
+    [InlineData("POST", "/account?handler=Revoke", "401 200 200 200 200 200")]
+    [InlineData("POST", "/sign-out", "401 200 200 200 200 200")]
+    [InlineData("POST", "/people/oona?handler=AwayToo", "401 403 403 200 200 200")]
+    [InlineData("POST", "/people/oona?handler=NotAway", "401 403 403 200 200 200")]
+    [InlineData("POST", "/people/oona?handler=HandOver", "401 403 403 403 200 200")]
+    [InlineData("POST", "/people/greta?handler=Leave", "401 403 403 403 403 200")]
+    [InlineData("POST", "/people/greta?handler=Return", "401 403 403 403 403 200")]
+    [InlineData("POST", "/people/import?handler=Read", "401 403 403 403 403 200")]
+    [InlineData("POST", "/people/import?handler=Take", "401 403 403 403 403 200")]
+    [InlineData("POST", "/projects/{id}/sharing?handler=Role", "401 404 403 403 200 200")]
+    [InlineData("POST", "/projects/{id}/sharing?handler=Withdraw", "401 404 403 403 200 200")]
+    [InlineData("POST", "/my-week?handler=Mail", "401 200 200 200 200 200")]
     [InlineData("GET", "/api/v1/projects", "401 200 200 200 200 200")]
     [InlineData("POST", "/api/v1/projects", "401 403 403 403 400 400")]
     [InlineData("GET", "/api/v1/projects/{id}/plan", "401 404 200 200 200 200")]
@@ -121,11 +162,13 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
     [InlineData("GET", "/healthz", "200 200 200 200 200 200")]
     public async Task Who_may_do_what(string method, string route, string expected)
     {
+        // Whoever signs out is of no use to the other rows.
+        using var alone = method == "POST" && (route.EndsWith("Everywhere", StringComparison.Ordinal) || route == "/sign-out") ? new RightsApp() : null;
         var statuses = new List<int>();
-        foreach (var (client, project) in app.Roles)
+        foreach (var (client, project) in (alone ?? app).Roles)
         {
             using var request = new HttpRequestMessage(new HttpMethod(method), route.Replace("{id}", project.ToString(), StringComparison.Ordinal));
-            if (method is "POST" or "PUT") request.Content = new StringContent("{}", Encoding.UTF8, "application/json");
+            if (method is "POST" or "PUT") request.Content = route.StartsWith("/api", StringComparison.Ordinal) ? new StringContent("{}", Encoding.UTF8, "application/json") : new FormUrlEncodedContent([new("Nothing", "")]);
             using var response = await client.SendAsync(request);
             statuses.Add((int)response.StatusCode);
         }

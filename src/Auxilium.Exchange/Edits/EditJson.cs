@@ -38,7 +38,7 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null)
             NumberHandling = JsonNumberHandling.Strict,
             Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
             MaxDepth = 24,
-            TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { NameEditTypes, SkipDerivedProperties } },
+            TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { NameEditTypes, SkipDerivedProperties, RequireParts } },
             Converters =
             {
                 new TextConverter<PlanTime>(text => PlanTime.TryParse(text, out var time) ? time : throw new JsonException($"“{text}” is not an instant like 2027-05-03T09:00.")),
@@ -125,6 +125,16 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null)
         for (var i = info.Properties.Count - 1; i >= 0; i--)
             if (info.Properties[i] is { Set: null, AssociatedParameter: null })
                 info.Properties.RemoveAt(i);
+    }
+
+    /// <summary>What a value must have is there, or it is not read: of structs the serializer would take nothing for it.</summary>
+    private static void RequireParts(JsonTypeInfo info)
+    {
+        if (info.Kind != JsonTypeInfoKind.Object || !info.Type.IsValueType) return;
+        var made = info.Type.GetConstructors().MaxBy(c => c.GetParameters().Length);
+        foreach (var part in made?.GetParameters().Where(p => !p.HasDefaultValue) ?? [])
+            if (info.Properties.FirstOrDefault(p => p.Name.Equals(part.Name, StringComparison.OrdinalIgnoreCase)) is { } property)
+                property.IsRequired = true;
     }
 
     /// <summary>A calendar as plan documents have it.</summary>

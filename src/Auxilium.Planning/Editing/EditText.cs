@@ -47,7 +47,7 @@ internal static class EditText
         SetRepeat e => [Name(after, e.Task), new(e.Rule is null ? " repeats no more; its rows stay." : $" comes {RepeatText.Of(e.Rule)}.")],
         SetPeriods e => [new(e.Periods.IsEmpty ? "There are no named periods now." : $"Named periods: {string.Join(", ", e.Periods.Select(p => p.Name))}.")],
         RenameProject e => [new("The project is now called "), new(e.Name, true), new(".")],
-        LinkTasks e => [Name(after, e.To), new($" {LinkKindText.NowWaits(e.Kind, e.Lag ?? Length.Zero, e.Elapsed)} "), Name(after, e.From), new(".")],
+        LinkTasks e => [Name(after, e.To), new($" {LinkKindText.NowWaits(e.Kind ?? LinkKind.FinishToStart, e.Lag ?? Length.Zero, e.Elapsed is true)} "), Name(after, e.From), new(".")],
         UnlinkTasks e => [Name(after, e.To), new(" no longer waits for "), Name(after, e.From), new(".")],
         SetDeadline { Deadline: { } day } e => [Name(after, e.Task), new($" should be finished by {Dates.FinishDay(day.AsFinish(after.Plan.ProjectCalendar))}.")],
         SetDeadline e => [Name(after, e.Task), new(" has no deadline now.")],

@@ -38,14 +38,16 @@ internal static class LinkEdits
     public static AppliedEdit Link(Plan plan, LinkTasks edit)
     {
         var to = PlanEditor.TaskOf(plan, edit.To);
-        var link = new PlanLink(edit.From, to.Id, edit.Lag ?? Length.Zero, edit.Kind, edit.Elapsed);
+        var at = IndexOf(plan, edit.From, to.Id);
+        var was = at < 0 ? new PlanLink(edit.From, to.Id, Length.Zero) : plan.Links[at];
+        var link = was with { Lag = edit.Lag ?? was.Lag, Kind = edit.Kind ?? was.Kind, Elapsed = edit.Elapsed ?? was.Elapsed };
         Check(plan, link, to.Id);
-        var at = IndexOf(plan, link.From, link.To);
         if (at < 0 && plan.Links.Length >= LinkRules.MostLinks) throw Refuse("tooMany", $"A plan holds at most {LinkRules.MostLinks:N0} links.", to.Id);
         if (at < 0 && plan.Links.Count(l => l.To == to.Id) >= LinkRules.MostPredecessors) throw Refuse("tooMany", $"A task can come after at most {LinkRules.MostPredecessors} others.", to.Id);
         var links = at < 0 ? plan.Links.Insert(Math.Clamp(edit.Position ?? int.MaxValue, 0, plan.Links.Length), link) : plan.Links.SetItem(at, link);
         PlanEdit inverse = at < 0 ? new UnlinkTasks(link.From, link.To) : Exactly(plan.Links[at], at);
-        return new AppliedEdit(plan with { Links = links }, edit, inverse, [new Touch(to.Id, EditField.After)]);
+        var decided = edit with { Kind = link.Kind, Lag = link.Lag, Elapsed = link.Elapsed };
+        return new AppliedEdit(plan with { Links = links }, decided, inverse, [new Touch(to.Id, EditField.After)]);
     }
 
     public static AppliedEdit Unlink(Plan plan, UnlinkTasks edit)

@@ -79,10 +79,13 @@ public sealed record SetPredecessors(string Task, ImmutableArray<Predecessor> Li
 /// <param name="Position">Where the link stands among all links of the plan; at the end when left out.</param>
 public sealed record Predecessor(string From, Length Lag, int? Position = null, LinkKind Kind = LinkKind.FinishToStart, bool Elapsed = false);
 
-/// <summary>Links two tasks, or changes the link between them.</summary>
-/// <param name="Lag">None when left out; negative is a lead.</param>
+/// <summary>Links two tasks, or changes the link between them: what is left out stays as it is.</summary>
+/// <param name="Kind">Finish to start when left out of a new link.</param>
+/// <param name="Lag">None when left out of a new link; negative is a lead.</param>
+/// <param name="Elapsed">Whether the lag is counted by the clock; not when left out of a new link.</param>
 /// <param name="Position">Where a new link stands among all links of the plan; at the end when left out.</param>
-public sealed record LinkTasks(string From, string To, LinkKind Kind = LinkKind.FinishToStart, Length? Lag = null, bool Elapsed = false, int? Position = null) : PlanEdit;
+public sealed record LinkTasks(
+    string From, string To, LinkKind? Kind = null, Length? Lag = null, bool? Elapsed = null, int? Position = null) : PlanEdit;
 
 /// <summary>Takes the link between two tasks away.</summary>
 public sealed record UnlinkTasks(string From, string To) : PlanEdit;

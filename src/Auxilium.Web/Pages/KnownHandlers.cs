@@ -12,8 +12,10 @@ internal sealed class KnownHandlers : IPageFilter
 
     public void OnPageHandlerExecuting(PageHandlerExecutingContext context)
     {
-        if (context.HandlerMethod is not null) return;
         var request = context.HttpContext.Request;
+        // A form is what pages are sent: anything else would be read as an empty one, or not at all.
+        if (HttpMethods.IsPost(request.Method) && !request.HasFormContentType && request.ContentLength > 0) context.Result = new StatusCodeResult(StatusCodes.Status415UnsupportedMediaType);
+        if (context.HandlerMethod is not null) return;
         if (!HttpMethods.IsGet(request.Method) && !HttpMethods.IsHead(request.Method) || request.Query.ContainsKey("handler")) context.Result = new BadRequestResult();
     }
 

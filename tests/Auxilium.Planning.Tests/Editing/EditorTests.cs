@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
@@ -266,6 +267,7 @@ public class EditorTests
 
     private static string Numbers(Plan plan) => string.Join(", ", plan.Tasks.Select((t, row) => $"{plan.Index.NumberOf(row)} {t.Id}"));
 
-    internal static string Text(Plan plan) => string.Join("\n", plan.Tasks.Select(t => t with { Assignments = [] })) + string.Join("\n", plan.Links) + plan.Project
-        + string.Join("\n", plan.People) + string.Join("\n", plan.Tasks.SelectMany(t => t.Assignments));
+    /// <summary>Everything that a plan is made of.</summary>
+    internal static string Text(Plan plan) =>
+        string.Join("\n", new object[] { plan.Project, plan.Calendars, plan.People, plan.Links, plan.Tasks }.Select(part => JsonSerializer.Serialize(part)));
 }

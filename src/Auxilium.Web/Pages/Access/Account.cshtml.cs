@@ -99,6 +99,7 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
     {
         await LoadAsync(cancel);
         var code = string.Concat((Code ?? "").Where(char.IsAsciiDigit));
+        if (await accounts.GetAuthenticatorKeyAsync(_account) is null) return await OnPostSetUpAsync(cancel);
         if (!await accounts.VerifyTwoFactorTokenAsync(_account, TokenOptions.DefaultAuthenticatorProvider, code))
         {
             Wrong(nameof(Code), "These are not the digits that belong to this key now: type the ones that are shown.");
@@ -113,7 +114,7 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
     public async Task<IActionResult> OnPostSpareCodesAsync(CancellationToken cancel)
     {
         await LoadAsync(cancel);
-        if (!HasSecondStep) return BadRequest();
+        if (!HasSecondStep) return Done("Spare codes go with the second step: turn that on first.");
         NewCodes = [.. (await accounts.GenerateNewTwoFactorRecoveryCodesAsync(_account, SpareCodeCount))!];
         await TellAsync("spare codes", $"{User.Identity!.Name} made new spare codes.", "You have new spare codes for your sign-in; those before no longer open.", cancel);
         SpareCodes = NewCodes.Count;

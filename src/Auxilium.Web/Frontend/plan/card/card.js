@@ -22,6 +22,7 @@ export class TaskCard {
   #talk;
   /** @type {string | null} */ #task = null;
   #version = 0;
+  #asked = 0;
   /** Sections that are folded. @type {Set<string>} */ #folded = new Set();
 
   /** @param {Store} store @param {Outbox} outbox @param {HTMLElement} panel @param {(id: string) => void} back gives the list the focus again @param {(card: Card) => void} repeat asks when a task comes again @param {TaskTalk} talk */
@@ -88,8 +89,10 @@ export class TaskCard {
     const task = this.#task;
     if (task === null) return;
     this.#version = this.#store.project.version;
+    const asked = ++this.#asked;
     const card = await this.#outbox.card(task);
-    if (this.#task !== task) return;
+    // A later question has the newer answer, whichever comes first.
+    if (this.#task !== task || asked !== this.#asked) return;
     if ("message" in card)
       this.#panel.replaceChildren(
         this.#head(task, ""),

@@ -37,14 +37,8 @@ export function linkParts(store, card, send, open) {
 /** @param {Store} store @param {Card} card @param {CardLink} link @param {"before" | "after"} side @param {(edit: object, tell: (problem: string) => void) => void} send @param {(id: string) => void} open */
 function linkRow(store, card, link, side, send, open) {
   const ends = side === "before" ? { from: link.task, to: card.id } : { from: card.id, to: link.task };
-  const change = (/** @type {object} */ what) => ({
-    type: "linkTasks",
-    ...ends,
-    kind: link.kind,
-    lag: link.lag,
-    elapsed: link.elapsed,
-    ...what,
-  });
+  // Only what was changed: the rest of the link may have become something else since this was drawn.
+  const change = (/** @type {object} */ what) => ({ type: "linkTasks", ...ends, ...what });
   const name = `${link.outline} ${link.name}`;
   return element(
     "fieldset",
@@ -55,7 +49,7 @@ function linkRow(store, card, link, side, send, open) {
       quietButton(name, () => open(link.task), `Open the card of ${name}`),
     ),
     choiceField("Kind", KINDS[side], link.kind, (kind, tell) => send(change({ kind }), tell), `kind ${link.task}`),
-    textField("Lag", link.lag, (lag, tell) => send(change({ lag: lag || "0d" }), tell), { key: `lag ${link.task}` }),
+    textField("Lag", link.lag, (text, tell) => send(change(lagOf(text)), tell), { key: `lag ${link.task}` }),
     checkField(
       "by the clock",
       link.elapsed,
@@ -64,6 +58,12 @@ function linkRow(store, card, link, side, send, open) {
     ),
     quietButton("Unlink", () => send({ type: "unlinkTasks", ...ends }, store.tell), `Unlink ${name}`),
   );
+}
+
+/** What is typed for a lag: 2d, -1d for a lead, or 12h elapsed for hours on the clock. @param {string} text @returns {{ lag: string, elapsed?: true }} */
+export function lagOf(text) {
+  const onTheClock = /^(.*\S)\s+elapsed$/i.exec(text.trim());
+  return onTheClock ? { lag: onTheClock[1], elapsed: true } : { lag: text.trim() || "0d" };
 }
 
 /** What is typed is added to the links there are. @param {Store} store @param {Card} card @param {(edit: object, tell: (problem: string) => void) => void} send @returns {Send} */

@@ -5,6 +5,7 @@
 /** @import { Outbox } from "../outbox.js" */
 /** @import { Actions } from "../actions.js" */
 import { choiceField, element, quietButton, textField } from "../card/fields.js";
+import { lagOf } from "../card/links.js";
 
 /** What the task after does. @type {[string, string][]} */
 const KINDS = [
@@ -30,31 +31,20 @@ export function listenToLinks(store, outbox, actions, body) {
     const link = "message" in card ? undefined : card.before.find((before) => before.task === from);
     const [before, after] = [store.row(from), store.row(to)];
     if (!link || !before || !after) return;
-    let { kind, lag } = link;
-    let { elapsed } = link;
-    const send = (/** @type {(problem: string) => void} */ tell) => {
+    const was = link.lag === "0d" ? "" : `${link.lag}${link.elapsed ? " elapsed" : ""}`;
+    const send = (/** @type {object} */ what, /** @type {(problem: string) => void} */ tell) => {
       outbox.send({
-        make: () => ({ type: "linkTasks", from, to, kind, lag, elapsed }),
+        make: () => ({ type: "linkTasks", from, to, ...what }),
         onDone: () => tell(""),
         onRefused: (refusal) => tell(refusal.message),
       });
     };
     panel.replaceChildren(
       element("h2", {}, `${before.no} ${before.name} → ${after.no} ${after.name}`),
-      choiceField("Kind", KINDS, kind, (value, tell) => {
-        kind = /** @type {typeof kind} */ (value);
-        send(tell);
+      choiceField("Kind", KINDS, link.kind, (kind, tell) => send({ kind }, tell)),
+      textField("Lag", was, (text, tell) => send({ elapsed: false, ...lagOf(text) }, tell), {
+        hint: "2d, -1d for a lead, 12h elapsed",
       }),
-      textField(
-        "Lag",
-        lag === "0d" ? "" : lag,
-        (text, tell) => {
-          lag = text.trim() === "" ? "0d" : text;
-          elapsed = link.elapsed && lag === link.lag;
-          send(tell);
-        },
-        { hint: "2d, or -1d for a lead" },
-      ),
       element(
         "div",
         { class: "actions" },
