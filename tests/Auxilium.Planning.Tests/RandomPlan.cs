@@ -72,13 +72,18 @@ internal static class RandomPlan
         if (!mixed) return task;
         var day = new PlanTime(PlanText.DefaultStart.Minutes + random.Next(0, 40 * 1440));
         if (random.Next(5) == 0) task = task with { Splits = Splits(random, (int)task.Length.Amount) };
-        if (random.Next(15) == 0) task = task with { Active = false };
+        if (random.Next(9) == 0) task = task with { Active = false };
         if (random.Next(12) == 0) task = task with { Deadline = day };
         if (random.Next(5) == 0) task = task with { Calendar = random.Next(2) == 0 ? "a" : "b" };
         if (random.Next(5) == 0) task = task with { Assignments = [new Assignment(random.Next(2) == 0 ? "ann" : "bo")] };
-        return random.Next(22) switch
+        // Days are named without a time as often as not, days off among them.
+        if (random.Next(2) == 0) day = new PlanTime(day.Minutes / 1440 * 1440);
+        return random.Next(26) switch
         {
             0 => task with { Milestone = true, Length = Length.Zero, Splits = [] },
+            22 or 23 => task with { Milestone = true, Length = Length.Zero, Splits = [], Constraint = new DateConstraint((ConstraintKind)random.Next(6), day) },
+            24 => task with { Milestone = true, Length = Length.Zero, Splits = [], Pinned = new PinnedDates(day) },
+            25 => task with { Milestone = true, Length = Length.Zero, Splits = [], Constraint = new DateConstraint(random.Next(2) == 0 ? ConstraintKind.AsLateAsPossible : ConstraintKind.AsSoonAsPossible) },
             1 => task with { AroundTheClock = true },
             2 => task with { Pinned = new PinnedDates(day) },
             3 => task with { Pinned = new PinnedDates(day, new(day.Minutes + random.Next(0, 4000))) },

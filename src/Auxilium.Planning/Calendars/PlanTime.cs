@@ -30,6 +30,9 @@ public readonly record struct PlanTime(int Minutes) : IComparable<PlanTime>
     /// <summary>The last day that has a minute before this instant: what a person calls the finish date.</summary>
     public DateOnly LastDate => DateOnly.FromDayNumber(Math.Max(0, Minutes - 1) / MinutesPerDay);
 
+    /// <summary>The last day of what starts at an instant and finishes at this one: never before its first day.</summary>
+    public DateOnly LastDateFrom(PlanTime start) => LastDate < start.Date ? start.Date : LastDate;
+
     /// <summary>Whether a plan may hold this instant: 1990 to 2100.</summary>
     public bool IsInRange => this >= Earliest && this <= Latest;
 

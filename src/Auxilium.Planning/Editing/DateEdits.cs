@@ -14,8 +14,7 @@ internal static class DateEdits
         var task = PlanEditor.TaskOf(plan, edit.Task);
         TaskEdits.RefusePhase(plan, task, EditField.Start, "dates follow from the rows inside it: move those");
         TaskEdits.RefuseInactive(plan, task, EditField.Start);
-        var calendar = plan.EffectiveCalendar(task);
-        var start = edit.Start?.AsStart(calendar);
+        PlanTime? start = edit.Start is { } day ? FixedDay.Start(plan, task, day, plan.Project.ScheduleFrom == ScheduleFrom.Finish && !edit.Pin) : null;
         if (start is { IsInRange: false })
             throw new EditRefusedException("outOfRange", "That is outside the years that can be planned: give a date from 1990 to 2100.", task.Id, EditField.Start);
         if (task.IsStarted)
@@ -79,16 +78,16 @@ internal static class DateEdits
         if (!constraint.NeedsDate) return Set(plan, new SetFixedDates(task.Id, null, constraint));
         if (edit.Date is not { } date)
             throw new EditRefusedException("date", "This kind of fixed date needs its day: type one, such as 12 May.", task.Id, EditField.Start);
-        var calendar = plan.EffectiveCalendar(task);
-        return Set(plan, new SetFixedDates(task.Id, null, constraint with { Date = constraint.IsOfFinish ? date.AsFinish(calendar) : date.AsStart(calendar) }));
+        var at = constraint.IsOfFinish ? FixedDay.Finish(plan, task, date, constraint.IsNotAfter) : FixedDay.Start(plan, task, date, constraint.IsNotAfter);
+        return Set(plan, new SetFixedDates(task.Id, null, constraint with { Date = at }));
     }
 
     public static AppliedEdit Pin(Plan plan, PinTask edit)
     {
         var task = PlanEditor.TaskOf(plan, edit.Task);
         TaskEdits.RefusePhase(plan, task, EditField.Start, "dates follow from the rows inside it: pin those");
-        var calendar = plan.EffectiveCalendar(task);
-        return Set(plan, new SetFixedDates(task.Id, new PinnedDates(edit.Start.AsStart(calendar), edit.Finish?.AsFinish(calendar)), null));
+        PlanTime? finish = edit.Finish is { } day ? FixedDay.Finish(plan, task, day) : null;
+        return Set(plan, new SetFixedDates(task.Id, new PinnedDates(FixedDay.Start(plan, task, edit.Start), finish), null));
     }
 
     public static AppliedEdit SetDeadline(Plan plan, SetDeadline edit)

@@ -35,7 +35,7 @@ public readonly record struct Length(decimal Amount, LengthUnit Unit)
             LengthUnit.Hours => "hour",
             LengthUnit.Days => "day",
             _ => "week",
-        } + (Amount == 1 ? "" : "s");
+        } + (Math.Abs(Amount) == 1 ? "" : "s");
 
     private string Number => Amount.ToString("0.############", CultureInfo.InvariantCulture);
 }

@@ -35,7 +35,7 @@ public static class Reasons
         var (start, finish, length) = (schedule.StartOf(leaf), schedule.FinishOf(leaf), schedule.LengthOf(leaf));
         var lead = leaf == row ? "Finishes" : $"Finishes with {Name(schedule, leaf)}";
         if (task.IsFinished) return $"{lead} {Dates.FinishDay(finish)}: it was done then.";
-        if (length.Count == 0) return $"{lead} {Dates.FinishDay(finish)}: it takes no time.";
+        if (length.Count == 0) return $"{lead} {Dates.Day(schedule.LastDayOf(leaf))}: it takes no time.";
         var stretches = schedule.SegmentsOf(leaf);
         var work = task.AroundTheClock ? $"{InWords(schedule, length)} round the clock" : $"{InWords(schedule, length)} of work";
         var pauses = stretches.Count > 1 ? $" in {stretches.Count} stretches" : "";
@@ -103,14 +103,14 @@ public static class Reasons
     {
         var ofFinish = schedule.Plan.Project.ScheduleFrom == ScheduleFrom.Finish;
         var at = ofFinish ? schedule.FinishOf(leaf) : schedule.StartOf(leaf);
-        var when = ofFinish ? $"finishes {Dates.FinishDay(at)}" : $"starts {Dates.Day(at)}";
+        var when = ofFinish ? $"finishes {Dates.Day(schedule.LastDayOf(leaf))}" : $"starts {Dates.Day(at)}";
         var lead = isFirst ? $"{char.ToUpperInvariant(when[0])}{when[1..]}" : $"{Name(schedule, leaf)} {when}";
         return new Reason(schedule.Plan.Tasks[leaf].Id, at, ofFinish, kind, by, $"{lead}: {because}.");
     }
 
     private static string Before(Schedule schedule, PlanLink link, int row)
     {
-        var (name, start, finish) = (Name(schedule, row), Dates.Day(schedule.StartOf(row)), Dates.FinishDay(schedule.FinishOf(row)));
+        var (name, start, finish) = (Name(schedule, row), Dates.Day(schedule.StartOf(row)), Dates.Day(schedule.LastDayOf(row)));
         return link.Kind switch
         {
             LinkKind.FinishToStart => $"{name} must finish first ({finish}){Lag(link)}",
@@ -122,7 +122,7 @@ public static class Reasons
 
     private static string After(Schedule schedule, PlanLink link, int row)
     {
-        var (name, start, finish) = (Name(schedule, row), Dates.Day(schedule.StartOf(row)), Dates.FinishDay(schedule.FinishOf(row)));
+        var (name, start, finish) = (Name(schedule, row), Dates.Day(schedule.StartOf(row)), Dates.Day(schedule.LastDayOf(row)));
         return link.Kind switch
         {
             LinkKind.FinishToStart => $"{name} comes after it ({start}){Lag(link)}",

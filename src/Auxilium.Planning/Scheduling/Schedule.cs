@@ -105,7 +105,10 @@ public sealed class Schedule
     /// <summary>Whether a row has no dates, because it takes no part (rule K4). What is asked of its dates then means nothing.</summary>
     public bool IsOff(int row) => Facts.IsOff(row);
 
-    /// <summary>Whether a row has dates of its own: a task, a milestone, or a phase in which nothing is active (rule P1).</summary>
+    /// <summary>The day that people say a row finishes on.</summary>
+    public DateOnly LastDayOf(int row) => Finishes[row].LastDateFrom(Starts[row]);
+
+    /// <summary>Whether a row has dates of its own: a task or a milestone, with no rows inside it.</summary>
     public bool IsLeaf(int row) => Facts.IsLeaf(row);
 
     /// <summary>Whether a row rolls up active rows inside it.</summary>

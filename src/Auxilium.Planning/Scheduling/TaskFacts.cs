@@ -26,10 +26,10 @@ internal enum TaskTraits : ushort
     Contrary = 64,
     Progress = 128,
 
-    /// <summary>It has dates of its own: a task, a milestone, or a phase in which nothing is active (rule P1).</summary>
+    /// <summary>It has dates of its own: a task or a milestone, in which there are no rows.</summary>
     Leaf = 256,
 
-    /// <summary>It takes no part (rule K4).</summary>
+    /// <summary>It takes no part (rule K4): it, a phase it is in, or every row in it is inactive.</summary>
     Off = 512,
     Deadline = 1024,
 
@@ -169,10 +169,10 @@ internal sealed class TaskFacts
         }
         if (off == 0) return;
         Any |= TaskTraits.Off;
-        // A phase in which nothing is active stands for itself.
-        for (var row = 0; row < Traits.Length; row++)
+        // Nor does a phase take part that has rows but no active one; those inside first.
+        for (var row = Traits.Length - 1; row >= 0; row--)
             if (IsPhase(row) && index.ChildrenOf(row).All(IsOff))
-                Traits[row] = TaskTraits.Leaf;
+                Traits[row] = TaskTraits.Off;
     }
 
     /// <summary>The same facts, to be changed apart from these.</summary>

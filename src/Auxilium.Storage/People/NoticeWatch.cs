@@ -79,7 +79,7 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
             foreach (var (id, task) in tasks)
             {
                 var before = was.GetValueOrDefault(id);
-                var (name, finish) = (_plan.Find(id)!.Name, new PlanTime(task.Finish).LastDate);
+                var (name, finish) = (_plan.Find(id)!.Name, new PlanTime(task.Finish).LastDateFrom(new PlanTime(task.Start)));
                 var dates = $"{Dates.Day(new PlanTime(task.Start))} to {Dates.Day(finish)}";
                 foreach (var person in task.People)
                 {

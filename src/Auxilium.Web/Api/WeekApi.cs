@@ -52,7 +52,7 @@ internal static class WeekApi
         var theirs = await roles.AllOfAsync(who.PersonId, who.IsOrganiser, cancel);
         var found = await tasks.TasksOfAsync(who.PersonId, [.. theirs.Keys], today.Date, withDone: true, cancel);
         var text = TaskCalendar.Write($"Tasks of {who.Name}", found.Where(t => t.Start is not null).Select(t => new CalendarTask(
-            $"{t.Task}.{t.Project}@auxilium", t.Name, t.ProjectName, t.Start!.Value.Date, t.Finish!.Value.LastDate, t.State == TaskState.Done, t.IsOwner, address.Of($"/projects/{t.Project}#{t.Task}"))), clock.GetUtcNow().UtcDateTime);
+            $"{t.Task}.{t.Project}@auxilium", t.Name, t.ProjectName, t.Start!.Value.Date, t.Finish!.Value.LastDateFrom(t.Start.Value), t.State == TaskState.Done, t.IsOwner, address.Of($"/projects/{t.Project}#{t.Task}"))), clock.GetUtcNow().UtcDateTime);
         context.Response.Headers.CacheControl = "private, no-store";
         return Results.Text(text, "text/calendar; charset=utf-8");
     }

@@ -70,14 +70,15 @@ public class LinkKindTests
     }
 
     [Fact]
-    public void K4_inactive_rows_take_no_part_and_a_phase_of_them_stands_for_itself()
+    public void K4_inactive_rows_take_no_part_nor_does_a_phase_that_has_no_others()
     {
-        var plan = PlanText.Plan("A 3d\nB 1d after A\nC 1d after B\nP 2d after A\n  X 9d").With("B", t => t with { Active = false }).With("X", t => t with { Active = false });
+        var plan = PlanText.Plan("A 3d\nB 1d after A\nC 1d after B\nP 2d after A\n  X 9d\nD 1d after P").With("B", t => t with { Active = false }).With("X", t => t with { Active = false });
         var schedule = plan.Calculate();
         Assert.True(schedule.IsOff(1));
         Assert.Equal("2027-05-03T09:00", schedule.StartOf("C").ToString());
-        Assert.Equal("2027-05-06T09:00 – 2027-05-07T18:00", schedule.Dates("P"));
-        Assert.Equal("2027-05-07T18:00", schedule.Finish.ToString());
+        Assert.True(schedule.IsOff(3));
+        Assert.Equal("2027-05-03T09:00", schedule.StartOf("D").ToString());
+        Assert.Equal("2027-05-05T18:00", schedule.Finish.ToString());
         Assert.Empty(schedule.Drivers.Of(1));
         var phaseOff = PlanText.Plan("P\n  A 3d\nB 1d after A").With("P", t => t with { Active = false }).Calculate();
         Assert.True(phaseOff.IsOff(1));

@@ -232,9 +232,12 @@ internal sealed class SlowScheduler
 
     private bool IsOn(PlanLink link) => IsActive(_plan.Find(link.From)!) && IsActive(_plan.Find(link.To)!);
 
-    private bool IsActive(PlanTask task) => task.Active && PhasesOf(task).All(p => p.Active);
+    /// <summary>K4.</summary>
+    private bool IsActive(PlanTask task) => task.Active && PhasesOf(task).All(p => p.Active) && (!HasRows(task) || _plan.Tasks.Any(t => t.Parent == task.Id && IsActive(t)));
 
-    private bool IsLeaf(PlanTask task) => IsActive(task) && !_plan.Tasks.Any(t => t.Parent == task.Id && IsActive(t));
+    private bool HasRows(PlanTask task) => _plan.Tasks.Any(t => t.Parent == task.Id);
+
+    private bool IsLeaf(PlanTask task) => IsActive(task) && !HasRows(task);
 
     private IEnumerable<PlanTask> PhasesOf(PlanTask task)
     {

@@ -6,7 +6,7 @@
 /** @import { Row } from "./types.js" */
 import { editFor, editorText } from "./columns.js";
 import { emptyRow } from "./look.js";
-import { dayOf, finishDayOf, iso } from "./time.js";
+import { dayOf, iso, lastDayOf } from "./time.js";
 
 /** Columns that may hold the same for many rows. */
 const SHARED = new Set(["owner", "length", "start", "finish", "state", "label", "priority"]);
@@ -270,14 +270,14 @@ export class Actions {
 /** What a cell says in full, to be typed into others. @param {Store} store @param {Row} row @param {string} col */
 function filledText(store, row, col) {
   if (row.start !== null && col === "start") return `${row.pinned ? "pinned " : ""}${iso(dayOf(row.start))}`;
-  if (row.start !== null && col === "finish") return iso(finishDayOf(row.finish));
+  if (row.start !== null && col === "finish") return iso(lastDayOf(row));
   return editorText(store, row, col);
 }
 
 /** The day that a cell of dates holds. @param {Row} row @param {string} col */
 function dayIn(row, col) {
   if (row.start === null) return undefined;
-  return col === "start" ? dayOf(row.start) : col === "finish" ? finishDayOf(row.finish) : undefined;
+  return col === "start" ? dayOf(row.start) : col === "finish" ? lastDayOf(row) : undefined;
 }
 
 /** @param {string} name @param {string | null} parent @param {number} level @returns {Row} */

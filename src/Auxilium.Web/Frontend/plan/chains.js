@@ -11,7 +11,7 @@ import { rowSentence } from "./columns.js";
 import { element, quietButton } from "./card/fields.js";
 import { BOX, layChains } from "./chains-layout.js";
 import { listenToHold } from "./hold.js";
-import { dayOf, finishDayOf, short, span } from "./time.js";
+import { dayOf, lastDayOf, short, span } from "./time.js";
 import { patch, svgElement } from "./timeline/svg.js";
 
 const LETTERS = 26; // of a name that fit into a box
@@ -258,8 +258,8 @@ export function drawChains(store, preview, actions, frame, open) {
       row.start === null
         ? "no dates"
         : row.kind === "milestone"
-          ? short(finishDayOf(row.finish))
-          : span(dayOf(row.start), finishDayOf(row.finish));
+          ? short(lastDayOf(row))
+          : span(dayOf(row.start), lastDayOf(row));
     const slack = row.state === "done" ? "done" : row.critical ? "no float" : row.spare ? `${row.spare} float` : "";
     return {
       key: id,

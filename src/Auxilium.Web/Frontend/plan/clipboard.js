@@ -5,7 +5,7 @@
 /** @import { Actions } from "./actions.js" */
 /** @import { Row } from "./types.js" */
 import { cellText, columnsOf, ownerOf } from "./columns.js";
-import { dayOf, finishDayOf, iso } from "./time.js";
+import { dayOf, iso, lastDayOf } from "./time.js";
 
 const TYPE = "application/x-auxilium-rows";
 
@@ -109,7 +109,7 @@ export function asTable(store, tops) {
       .map(({ key }) => {
         if (key === "name") return `${"  ".repeat(row.level - least)}${plainCell(row.name)}`;
         if (row.start !== null && key === "start") return row.kind === "phase" ? "" : iso(dayOf(row.start));
-        if (row.start !== null && key === "finish") return row.kind === "phase" ? "" : iso(finishDayOf(row.finish));
+        if (row.start !== null && key === "finish") return row.kind === "phase" ? "" : iso(lastDayOf(row));
         if (row.kind === "phase" && (key === "length" || key === "state")) return "";
         if (key === "length") return row.kind === "milestone" ? "milestone" : row.length;
         if (key === "state")

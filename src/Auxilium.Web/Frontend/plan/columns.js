@@ -3,7 +3,7 @@
 
 /** @import { Row } from "./types.js" */
 /** @import { Store } from "./store.js" */
-import { dayOf, finishDayOf, short } from "./time.js";
+import { dayOf, finishDayOf, lastDayOf, short } from "./time.js";
 
 /** @typedef {{ key: string, label: string, width: number, extra?: boolean }} Column width in pixels; an extra one is shown by choice */
 
@@ -79,7 +79,7 @@ export function cellText(store, row, col) {
     case "start":
       return row.start === null ? "" : short(dayOf(row.start));
     case "finish":
-      return row.start === null ? "" : short(finishDayOf(row.finish));
+      return row.start === null ? "" : short(lastDayOf(row));
     case "progress":
       return row.start === null ? "" : `${Math.floor(row.progress)} %`;
     case "float":
@@ -185,7 +185,7 @@ export function rowSentence(store, row) {
   if (row.start === null)
     return `${row.name}, ${row.heading ? "group" : row.off ? "no date: takes no part" : "not saved yet"}`;
   const from = short(dayOf(row.start));
-  const to = short(finishDayOf(row.finish));
+  const to = short(lastDayOf(row));
   const facts = [row.kind === "milestone" || from === to ? to : `${from} to ${to}`];
   if (row.repeats) facts.push(`comes ${row.repeats}`);
   if (row.kind === "phase") facts.push(`${Math.floor(row.progress)} % done`);

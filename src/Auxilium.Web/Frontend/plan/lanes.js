@@ -9,7 +9,7 @@ import { ownerOf, rowSentence, STATE_WORDS } from "./columns.js";
 import { element, textField } from "./card/fields.js";
 import { listenToHold } from "./hold.js";
 import { labelsOf } from "./look-panel.js";
-import { dayOf, finishDayOf, short, span } from "./time.js";
+import { dayOf, lastDayOf, short, span } from "./time.js";
 
 const MOST = 120; // cards of a lane that are drawn before one asks for more
 
@@ -239,8 +239,8 @@ export function drawLanes(store, preview, actions, frame, open) {
       row.start === null
         ? ""
         : row.kind === "milestone"
-          ? short(finishDayOf(row.finish))
-          : span(dayOf(row.start), finishDayOf(row.finish));
+          ? short(lastDayOf(row))
+          : span(dayOf(row.start), lastDayOf(row));
     const mark = owner
       ? element("span", { class: "initials", "data-hue": String(owner.hue), title: owner.name }, owner.initials)
       : element("span", { class: "owner-none", title: "No owner" }, "?");

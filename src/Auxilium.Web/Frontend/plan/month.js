@@ -10,7 +10,7 @@ import { element, quietButton } from "./card/fields.js";
 import { listenToHold } from "./hold.js";
 import { firstWeekday } from "./look.js";
 import { tintOf } from "./tint.js";
-import { DAY, dayOf, finishDayOf, iso, isoWeek, monthName, parts, short, usWeek } from "./time.js";
+import { DAY, dayOf, iso, isoWeek, lastDayOf, monthName, parts, short, usWeek } from "./time.js";
 
 /** @param {Store} store @param {Preview} preview @param {Actions} actions @param {HTMLElement} frame @param {(id: string) => void} open */
 export function drawMonth(store, preview, actions, frame, open) {
@@ -83,7 +83,7 @@ export function drawMonth(store, preview, actions, frame, open) {
 
   /** The days where a bar would lie. @param {Row} row @param {number} days later */
   function mark(row, days) {
-    const [start, finish] = [dayOf(row.start ?? 0) + days, finishDayOf(row.finish) + days];
+    const [start, finish] = [dayOf(row.start ?? 0) + days, lastDayOf(row) + days];
     for (const cell of sheet.querySelectorAll("[data-day]")) {
       const at = Number(cell.getAttribute("data-day"));
       cell.classList.toggle("is-target", at >= start && at <= finish);
@@ -135,7 +135,7 @@ export function drawMonth(store, preview, actions, frame, open) {
     const begins = firstWeekday(store.look);
     const [from, to] = [first - ((first - begins + 7) % 7), last - ((last - begins + 7) % 7) + 6];
     const rows = store.passing(
-      (row) => row.kind !== "phase" && row.start !== null && dayOf(row.start) <= to && lastDay(row) >= from,
+      (row) => row.kind !== "phase" && row.start !== null && dayOf(row.start) <= to && lastDayOf(row) >= from,
     );
     const now = JSON.stringify([
       first,
@@ -165,15 +165,15 @@ export function drawMonth(store, preview, actions, frame, open) {
   /** @param {number} begin @param {Row[]} rows */
   function week(begin, rows) {
     const here = rows
-      .filter((row) => dayOf(row.start ?? 0) <= begin + 6 && lastDay(row) >= begin)
+      .filter((row) => dayOf(row.start ?? 0) <= begin + 6 && lastDayOf(row) >= begin)
       .sort((a, b) => (a.start ?? 0) - (b.start ?? 0));
     /** By line: the last day that is taken on it. @type {number[]} */ const taken = [];
     const bars = here.map((row) => {
-      const [start, finish] = [Math.max(begin, dayOf(row.start ?? 0)), Math.min(begin + 6, lastDay(row))];
+      const [start, finish] = [Math.max(begin, dayOf(row.start ?? 0)), Math.min(begin + 6, lastDayOf(row))];
       let line = taken.findIndex((until) => until < start);
       if (line < 0) line = taken.length;
       taken[line] = finish;
-      return bar(row, start - begin, finish - start + 1, line, start > dayOf(row.start ?? 0), finish < lastDay(row));
+      return bar(row, start - begin, finish - start + 1, line, start > dayOf(row.start ?? 0), finish < lastDayOf(row));
     });
     const days = Array.from({ length: 7 }, (_, i) => dayCell(begin + i, taken.length));
     const count = store.look.weeks === "us" ? usWeek(begin + 6) : isoWeek(begin + 3);
@@ -242,6 +242,3 @@ export function drawMonth(store, preview, actions, frame, open) {
 
 /** The first day of the month of a day. @param {number} day */
 const monthOf = (day) => day - parts(day).date + 1;
-
-/** @param {Row} row */
-const lastDay = (row) => Math.max(dayOf(row.start ?? 0), finishDayOf(row.finish));

@@ -129,7 +129,7 @@ public sealed record PlanView
 
     internal static string SpareText(WorkMinutes spare, WorkUnits units)
     {
-        var days = new Length(Math.Round(Math.Abs((decimal)spare.Count) / units.MinutesPerDay, 1), LengthUnit.Days).InWords();
+        var days = DurationText.Of(new WorkMinutes(Math.Abs(spare.Count)), units);
         return spare.Count < 0 ? $"{days} late" : $"{days} to spare";
     }
 

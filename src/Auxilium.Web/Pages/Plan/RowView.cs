@@ -225,7 +225,7 @@ internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? kno
             Deadline = task.Deadline?.Minutes,
             DoneTo = DoneTo(row, phase)?.Minutes,
             LateFinish = total is { Count: > 0 } && lateFinish > schedule.FinishOf(row) ? lateFinish.Minutes : null,
-            Spare = total is { Count: > 0 } slack ? InDays(slack) : null,
+            Spare = total is { Count: > 0 } slack ? DurationText.Of(slack, schedule.Plan.Project.Units, task.AroundTheClock) : null,
             Progress = Math.Round(schedule.ProgressOf(row) * 100, 1),
             Critical = schedule.IsCritical(row),
             State = state is { } s ? Words.Camel(s) : null,
@@ -252,7 +252,7 @@ internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? kno
         return string.Join(' ', stretches.SelectMany(s => new[] { s.Start.Minutes, s.Finish.Minutes }));
     }
 
-    private string PhaseLength(int row) => new Length(Math.Round((decimal)schedule.LengthOf(row).Count / schedule.Plan.Project.Units.MinutesPerDay, 1), LengthUnit.Days).ToString();
+    private string PhaseLength(int row) => new Length(Math.Round((decimal)schedule.LengthOf(row).Count / schedule.Plan.Project.Units.MinutesPerDay, 2), LengthUnit.Days).ToString();
 
     private PlanTime? DoneTo(int row, bool phase)
     {
@@ -263,9 +263,6 @@ internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? kno
         var calendar = schedule.Plan.ProjectCalendar;
         return calendar.Add(start, (int)(calendar.Between(start, finish) * progress));
     }
-
-    private string InDays(WorkMinutes minutes) =>
-        new Length(Math.Round((decimal)minutes.Count / schedule.Plan.Project.Units.MinutesPerDay, 1), LengthUnit.Days) is { Amount: > 0 } days ? days.InWords() : schedule.Plan.Project.Units.ToLength(minutes).InWords();
 
     private string FixedWords(PlanTask task) => FieldText.Of(schedule, new Touch(task.Id, EditField.Start));
 

@@ -30,7 +30,7 @@ public sealed record ReportView(ProjectSummary Summary, bool HasStates, bool Has
         if (!Has("deadline")) summary = summary with { Spare = null, IsLate = false };
         var rows = Enumerable.Range(0, plan.Tasks.Length).Where(row => !schedule.IsOff(row) && schedule.IsLeaf(row)).ToList();
         var late = rows.Where(row => states.Of(row) is TaskState.Overdue or TaskState.LateToStart);
-        var next = rows.Where(row => states.Of(row) is not (TaskState.Done or TaskState.Overdue or TaskState.LateToStart) && schedule.StartOf(row).Date <= today.AddDays(DaysAhead) && schedule.FinishOf(row).LastDate >= today);
+        var next = rows.Where(row => states.Of(row) is not (TaskState.Done or TaskState.Overdue or TaskState.LateToStart) && schedule.StartOf(row).Date <= today.AddDays(DaysAhead) && schedule.LastDayOf(row) >= today);
         var milestones = rows.Where(row => plan.Tasks[row].Milestone);
         List<(string, IReadOnlyList<ReportLine>)> parts = [("Milestones", Lines(milestones))];
         if (Has("state")) parts.Add(("Late", Lines(late)));
@@ -41,7 +41,7 @@ public sealed record ReportView(ProjectSummary Summary, bool HasStates, bool Has
 
         ReportLine Line(int row)
         {
-            var (task, start, finish, state) = (plan.Tasks[row], schedule.StartOf(row).Date, schedule.FinishOf(row).LastDate, states.Of(row));
+            var (task, start, finish, state) = (plan.Tasks[row], schedule.StartOf(row).Date, schedule.LastDayOf(row), states.Of(row));
             return new ReportLine(
                 task.Name,
                 task.Parent is { } phase ? plan.Find(phase)!.Name : "",

@@ -75,7 +75,7 @@ public sealed record TaskWeek(DateOnly From, DateOnly To, IReadOnlyList<WeekTask
         {
             var task = plan.Tasks[row];
             if (schedule.IsOff(row) || !schedule.IsLeaf(row) || !(people.Count == 0 ? task.Assignments.IsEmpty : task.Assignments.Any(a => people.Contains(a.Person)))) continue;
-            var (start, finish, state) = (schedule.StartOf(row).Date, schedule.FinishOf(row).LastDate, states.Of(row));
+            var (start, finish, state) = (schedule.StartOf(row).Date, schedule.LastDayOf(row), states.Of(row));
             var isLate = state is TaskState.Overdue or TaskState.LateToStart && from <= today;
             if (!isLate && (start > to || finish < from)) continue;
             if (state == TaskState.Done && finish < today) continue;

@@ -6,7 +6,7 @@
 /** @import { Actions } from "../actions.js" */
 /** @import { Timeline } from "./timeline.js" */
 /** @import { Row, LinkKind } from "../types.js" */
-import { DAY, dayOf, finishDayOf, iso } from "../time.js";
+import { DAY, dayOf, iso, lastDayOf } from "../time.js";
 import { draggedWith, movesTo, placeAt } from "../place.js";
 import { dayAt } from "./scale.js";
 
@@ -139,14 +139,14 @@ export function listenToGestures(store, preview, actions, timeline, choose, name
 
   /** @param {Row} row @param {"start" | "finish"} edge @returns {Gesture} */
   function stretching(row, edge) {
-    const was = edge === "start" ? dayOf(row.start ?? 0) : finishDayOf(row.finish);
+    const was = edge === "start" ? dayOf(row.start ?? 0) : lastDayOf(row);
     let day = was;
     return {
       task: row.id,
       quiet: false,
       done: null,
       follow(at) {
-        const [first, last] = [dayOf(row.start ?? 0), finishDayOf(row.finish)];
+        const [first, last] = [dayOf(row.start ?? 0), lastDayOf(row)];
         day = edge === "start" ? Math.min(at.day, last) : Math.max(at.day, first);
         const { dayStart, dayEnd } = store.project;
         if (edge === "start") drag(row.id, day * DAY + dayStart, row.finish);

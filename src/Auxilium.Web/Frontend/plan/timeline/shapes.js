@@ -7,7 +7,7 @@
 /** @import { Shape } from "./svg.js" */
 import { ownerOf, rowSentence } from "../columns.js";
 import { firstWeekday } from "../look.js";
-import { dayOf, finishDayOf, short, span } from "../time.js";
+import { dayOf, finishDayOf, lastDayOf, short, span } from "../time.js";
 import { tintOf } from "../tint.js";
 import { Between } from "./between.js";
 import { linkPath, sideLinkPath } from "./link-path.js";
@@ -258,7 +258,7 @@ function labelOf(store, row) {
   if (label === "label") return row.label ?? "";
   if (label === "progress") return row.progress > 0 ? `${Math.floor(row.progress)} %` : "";
   if (label === "dates" && row.start !== null && row.kind !== "milestone")
-    return span(dayOf(row.start), finishDayOf(row.finish));
+    return span(dayOf(row.start), lastDayOf(row));
   return "";
 }
 
@@ -358,7 +358,7 @@ function pennant(row, at, scale) {
       key: "label",
       tag: "text",
       at: { x: x + 20, y: y + 11, class: "mark-label" },
-      text: short(finishDayOf(row.finish)),
+      text: short(lastDayOf(row)),
     },
   ];
 }
