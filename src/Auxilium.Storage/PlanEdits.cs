@@ -69,14 +69,15 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
     private static async Task<EditedPlan> RunAsync(AuxiliumDb db, StoredPlan plan, PlanEdit edit, DateOnly today, bool isNew, CancellationToken cancel)
     {
         var (directory, left) = await PeopleForAsync(db, edit, isNew, cancel);
-        var edited = EditPipeline.Run(plan.Schedule, edit, today, directory, left, cancel);
+        var spoken = isNew && EditPipeline.PartsOf(edit).Any(e => e is RepeatTask) ? await TaskTalk.TasksWithAsync(db, plan.Id, cancel) : null;
+        var edited = EditPipeline.Run(plan.Schedule, edit, today, directory, left, spoken, cancel);
         var (was, now) = (plan.Schedule.Plan, edited.After.Plan);
         if (!isNew || was.People == now.People) return edited;
         var newcomers = now.People.Where(p => was.FindPerson(p.Id) is null).Select(p => p.Id).ToList();
         if (now.People.FirstOrDefault(p => newcomers.Contains(p.Id) && p.Email is not null && directory.All(d => d.Id != p.Id)) is { } unknown)
             throw new EditRefusedException("person", $"{unknown.Name} is new here, and a plan gives nobody a mail address: leave it out, and let an organiser enter it on the page of {unknown.Name}.");
         var times = newcomers.Count == 0 ? null : await OwnTimes.OfAsync(db, plan.Id, newcomers, cancel);
-        return times is null || times.Count == 0 ? edited : EditPipeline.Run(plan.Schedule, new Together([edit, .. times.Select(t => new SetOwnTime(t.Key, t.Value))]), today, directory, left, cancel);
+        return times is null || times.Count == 0 ? edited : EditPipeline.Run(plan.Schedule, new Together([edit, .. times.Select(t => new SetOwnTime(t.Key, t.Value))]), today, directory, left, spoken, cancel);
     }
 
     /// <summary>What the edit that made this version of a plan did, and whether this person can undo or redo.</summary>

@@ -98,13 +98,14 @@ internal static class PlanRows
         Checklist = JsonSerializer.Serialize(task.Checklist),
         WebReferences = JsonSerializer.Serialize(task.References),
         Repeats = task.Repeats is { } rule ? JsonSerializer.Serialize(rule) : null,
+        Facts = TaskFactsRow.Write(task),
         Assignments = JsonSerializer.Serialize(task.Assignments),
     };
 
     public static LinkRow ToRow(Guid project, PlanLink link, long rank) =>
         new() { ProjectId = project, From = link.From, To = link.To, Rank = rank, Kind = link.Kind, Lag = link.Lag.ToString(), Elapsed = link.Elapsed };
 
-    private static PlanTask ToTask(TaskRow row) => new()
+    private static PlanTask ToTask(TaskRow row) => WithFacts(row, new()
     {
         Id = row.Id,
         Name = row.Name,
@@ -134,7 +135,14 @@ internal static class PlanRows
         Checklist = ReadList<ChecklistStep>(row.Checklist),
         References = ReadList<Reference>(row.WebReferences),
         Repeats = row.Repeats is { } rule ? JsonSerializer.Deserialize<RepeatRule>(rule) : null,
-    };
+    });
+
+    private static PlanTask WithFacts(TaskRow row, PlanTask task)
+    {
+        if (row.Facts is null) return task;
+        var facts = TaskFactsRow.Read(row.Facts);
+        return task with { Occurrence = facts.Occurrence, Before = facts.Before, LengthBefore = facts.LengthBefore };
+    }
 
     /// <summary>Most tasks have none, and that need not be parsed.</summary>
     private static ImmutableArray<T> ReadList<T>(string json) => json == "[]" ? [] : JsonSerializer.Deserialize<ImmutableArray<T>>(json);

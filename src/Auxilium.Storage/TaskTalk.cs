@@ -33,6 +33,10 @@ public sealed class TaskTalk(IDbContextFactory<AuxiliumDb> databases, TimeProvid
     /// <summary>The files of all projects together.</summary>
     public const long MostBytes = 10L * 1024 * 1024 * 1024;
 
+    /// <summary>Ids of the tasks of a project that have comments or files.</summary>
+    internal static async Task<IReadOnlySet<string>> TasksWithAsync(AuxiliumDb db, Guid project, CancellationToken cancel) =>
+        (await db.Comments.Where(c => c.ProjectId == project).Select(c => c.TaskId).Union(db.Files.Where(f => f.ProjectId == project).Select(f => f.TaskId)).ToListAsync(cancel)).ToHashSet();
+
     /// <summary>The tasks of a project that have comments or files.</summary>
     public async Task<IReadOnlyList<TalkCount>> CountsAsync(Guid project, CancellationToken cancel = default)
     {

@@ -15,7 +15,8 @@ namespace Auxilium.Exchange.Edits;
 /// </summary>
 /// <param name="today">The day that <c>today</c> means.</param>
 /// <param name="near">The day that dates without a year are closest to; today when left out.</param>
-public sealed class EditJson(DateOnly today, DateOnly? near = null)
+/// <param name="units">What days and weeks come to, for lengths of several units; the usual ones when left out.</param>
+public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? units = null)
 {
     // Made once: what the serializer finds out about types costs more than a thousand edits.
     private static readonly JsonSerializerOptions Options = MakeOptions();
@@ -26,6 +27,7 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null)
 
     private readonly DateOnly _today = today;
     private readonly DateOnly? _near = near;
+    private readonly WorkUnits? _units = units;
 
     private static JsonSerializerOptions MakeOptions() =>
         new(JsonSerializerDefaults.Web)
@@ -44,7 +46,7 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null)
                 new TextConverter<PlanTime>(text => PlanTime.TryParse(text, out var time) ? time : throw new JsonException($"“{text}” is not an instant like 2027-05-03T09:00.")),
                 new TextConverter<DateOrTime>(text => DateText.TryParse(text, s_reading!._today, out var date, out var problem, s_reading._near) ? date : throw new JsonException(problem)),
                 new TextConverter<Length>(ReadLag),
-                new TextConverter<TypedLength>(text => LengthText.TryParse(text, out var length, out var tentative, out var problem) ? new TypedLength(length, tentative) : throw new JsonException(problem)),
+                new TextConverter<TypedLength>(text => LengthText.TryParse(text, out var length, out var tentative, out var problem, s_reading?._units) ? new TypedLength(length, tentative) : throw new JsonException(problem)),
                 new CalendarConverter(),
                 new WeekdayConverter(),
                 new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false),
@@ -105,7 +107,7 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null)
     private static Length ReadLag(string text)
     {
         var negative = text.StartsWith('-');
-        if (!LengthText.TryParse(negative ? text[1..] : text, out var length, out _, out var problem)) throw new JsonException(problem);
+        if (!LengthText.TryParse(negative ? text[1..] : text, out var length, out _, out var problem, s_reading?._units)) throw new JsonException(problem);
         return negative ? length with { Amount = -length.Amount } : length;
     }
 
@@ -143,7 +145,7 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null)
         public override WorkCalendar Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options)
         {
             using var document = JsonDocument.ParseValue(ref reader);
-            return CalendarReader.ReadAlone(document.RootElement, "$.edit.calendar");
+            return CalendarReader.ReadAlone(document.RootElement, "$.edit.calendar", s_reading!._today);
         }
 
         public override void Write(Utf8JsonWriter writer, WorkCalendar value, JsonSerializerOptions options)

@@ -15,11 +15,22 @@ internal static class ListCells
     {
         text = text.TrimStart('\uFEFF').ReplaceLineEndings("\n");
         if (text.Split('\n').Any(line => line.Trim().Contains('\t'))) return Table(text, '\t');
+        if (Piped(text) is { Count: > 0 } piped) return piped;
         // A sentence has commas too: a table has headings, and as many cells in each line.
         foreach (var separator in ";,")
             if (text.Contains(separator) && Table(text, separator) is { Count: > 1 } table && ListHeadings.Known(table[0].Cells) >= 2 && table.All(line => line.Cells.Length == table[0].Cells.Length))
                 return table;
         return Plain(text);
+    }
+
+    /// <summary>A table drawn with upright strokes, as notes in plain text have it; empty where there is none.</summary>
+    private static List<Line> Piped(string text)
+    {
+        var lines = text.Split('\n').Select((line, i) => (Text: line.Trim(), Number: i + 1)).Where(line => line.Text.Length > 0).ToList();
+        if (lines.Count < 2 || lines.Any(line => !line.Text.Contains('|'))) return [];
+        if (!lines.All(line => line.Text.StartsWith('|')) && lines.Select(line => line.Text.Count(c => c == '|')).Distinct().Count() > 1) return [];
+        return [.. lines.Where(line => !line.Text.All(c => c is '|' or '-' or ':' or '=' or '+' or ' '))
+            .Select(line => new Line(line.Number, 0, [.. line.Text.TrimStart('|').TrimEnd('|').Split('|').Select(cell => cell.TrimEnd() is var kept && kept.StartsWith(' ') ? kept[1..] : kept)]))];
     }
 
     private static List<Line> Plain(string text) =>

@@ -31,18 +31,34 @@ internal static partial class ListColumns
         return (kinds, headings);
     }
 
+    /// <summary>
+    /// Lines that a document hands over with names in one column further right for each level: each name in the first column, and the
+    /// empty cells before it as its indentation. Lists of any other kind stay as they are.
+    /// </summary>
+    public static List<ListCells.Line> WithoutStairs(List<ListCells.Line> lines)
+    {
+        if (ListHeadings.Known(lines[0].Cells) >= 2) return lines;
+        var steps = lines.Select(line => line.Cells.TakeWhile(cell => cell.Trim().Length == 0).Count()).ToList();
+        if (steps.Max() == 0 || steps[0] != 0 || steps.Distinct().Count() < 2) return lines;
+        if (!lines.Zip(steps).All(pair => pair.Second < pair.First.Cells.Length && IsName(pair.First.Cells[pair.Second].Trim()))) return lines;
+        return [.. lines.Zip(steps, (line, step) => line with { Indent = line.Indent + 4 * step, Cells = line.Cells[step..] })];
+    }
+
+    private static bool IsName(string cell) =>
+        !IsDate(cell) && !Outline().IsMatch(cell) && !IsProgress(cell) && !LengthText.TryParse(cell, out _, out _, out _) && !ListMaker.IsRange(cell);
+
     private static ListColumnKind ByCells(List<string> cells, ListColumnKind[] taken, int column, Func<string, bool> isPerson)
     {
         bool Most(Func<string, bool> test) => cells.Count(test) * 10 >= cells.Count * 7;
         ListColumnKind Free(params ListColumnKind[] kinds) => kinds.FirstOrDefault(kind => !taken.Contains(kind));
-        if (Most(IsDate)) return Free(ListColumnKind.Start, ListColumnKind.Finish);
+        if (Most(IsDate)) return Free(ListColumnKind.Start, ListColumnKind.Finish, ListColumnKind.Deadline);
         if (Most(cell => Outline().IsMatch(cell)))
         {
             if (!taken.Contains(ListColumnKind.Name) && column == 0) return ListColumnKind.Number;
             return cells.Any(cell => cell.Contains('.')) ? Free(ListColumnKind.After) : Free(ListColumnKind.Length, ListColumnKind.After);
         }
         if (Most(IsProgress)) return Free(ListColumnKind.Progress);
-        if (Most(cell => LengthText.TryParse(cell, out _, out _, out _))) return Free(ListColumnKind.Length);
+        if (Most(cell => LengthText.TryParse(cell, out _, out _, out _) || ListMaker.IsRange(cell))) return Free(ListColumnKind.Length);
         if (Most(cell => LinkText.TryParse(cell, out _, out _))) return Free(ListColumnKind.After);
         if (Most(isPerson)) return Free(ListColumnKind.Owner);
         if (!taken.Contains(ListColumnKind.Name)) return ListColumnKind.Name;
@@ -52,7 +68,7 @@ internal static partial class ListColumns
     }
 
     private static bool IsDate(string cell) =>
-        ListDates.OrdersOf(cell) is not null || DateText.TryParse(cell, new DateOnly(2027, 1, 1), out _, out _);
+        ListDates.OrdersOf(cell, new DateOnly(2027, 1, 1)) is not null || ListDates.IsInNumbers(cell) || DateText.TryParse(cell, new DateOnly(2027, 1, 1), out _, out _);
 
     private static bool IsProgress(string cell) => Percent().IsMatch(cell) || ListProgress.TryWord(cell, out _);
 

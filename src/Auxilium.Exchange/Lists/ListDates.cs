@@ -9,10 +9,14 @@ namespace Auxilium.Exchange.Lists;
 internal static partial class ListDates
 {
     /// <summary>Which orders a date in numbers can be read in; <c>null</c> for one that is not in numbers.</summary>
-    public static (bool DayFirst, bool MonthFirst)? OrdersOf(string text)
+    /// <param name="near">The day that dates without a year are closest to.</param>
+    public static (bool DayFirst, bool MonthFirst)? OrdersOf(string text, DateOnly near)
     {
         var match = Numbers().Match(text.Trim());
         if (!match.Success) return null;
+        // A day of the week says which of the two it is, where one of them falls on it.
+        if (match.Groups["weekday"].Success && DateText.TryParse(Plain(match), near, out var named, out _, near))
+            return named.Date.Day == named.Date.Month ? null : (named.Date.Day == Part(match, "first"), named.Date.Day != Part(match, "first"));
         var (first, second) = (Part(match, "first"), Part(match, "second"));
         return first == second ? null : (second <= 12 && first <= 31, first <= 12 && second <= 31);
     }
@@ -21,6 +25,7 @@ internal static partial class ListDates
     {
         var match = Numbers().Match(text.Trim());
         if (!match.Success) return DateText.TryParse(text, today, out date, out problem, near);
+        if (order == DateOrder.Unknown && match.Groups["weekday"].Success && DateText.TryParse($"{Plain(match)}{(match.Groups["time"].Success ? " " + match.Groups["time"].Value : "")}", today, out date, out problem, near)) return true;
         var (day, month) = order == DateOrder.MonthFirst ? (Part(match, "second"), Part(match, "first")) : (Part(match, "first"), Part(match, "second"));
         if (month is < 1 or > 12)
         {
@@ -31,13 +36,19 @@ internal static partial class ListDates
         var year = match.Groups["year"].Success ? " " + Century(match.Groups["year"].Value) : "";
         var name = CultureInfo.InvariantCulture.DateTimeFormat.GetAbbreviatedMonthName(month);
         var time = match.Groups["time"].Success ? " " + match.Groups["time"].Value : "";
-        return DateText.TryParse($"{day} {name}{year}{time}", today, out date, out problem, near);
+        var weekday = match.Groups["weekday"].Success ? match.Groups["weekday"].Value + " " : "";
+        return DateText.TryParse($"{weekday}{day} {name}{year}{time}", today, out date, out problem, near);
     }
+
+    public static bool IsInNumbers(string text) => Numbers().IsMatch(text.Trim());
+
+    private static string Plain(Match match) =>
+        $"{match.Groups["weekday"].Value} {match.Groups["first"].Value}/{match.Groups["second"].Value}{(match.Groups["year"].Success ? "/" + Century(match.Groups["year"].Value) : "")}";
 
     private static int Part(Match match, string name) => int.Parse(match.Groups[name].Value, CultureInfo.InvariantCulture);
 
     private static string Century(string year) => year.Length == 2 ? "20" + year : year;
 
-    [GeneratedRegex(@"^((mon|tue|wed|thu|fri|sat|sun)[a-z]*,?\s+)?(?<first>\d{1,2})(?<sep>[./-])(?<second>\d{1,2})(\k<sep>(?<year>\d{4}|\d{2})?)?(\s+(?<time>\d{1,2}:\d{2})(:\d{2})?)?$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"^((?<weekday>mon|tue|wed|thu|fri|sat|sun)[a-z]*\.?,?\s+)?(?<first>\d{1,2})(?<sep>[./-])(?<second>\d{1,2})(\k<sep>(?<year>\d{4}|\d{2})?)?(\s+(?<time>\d{1,2}:\d{2})(:\d{2})?)?$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant)]
     private static partial Regex Numbers();
 }

@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
@@ -7,7 +8,7 @@ using Auxilium.Planning.Scheduling;
 namespace Auxilium.Exchange.Lists;
 
 /// <summary>Makes the edit that adds the rows of a list, and says what of them could not be read.</summary>
-internal sealed class ListMaker(Schedule schedule, IReadOnlyList<Person> people, DateOnly today, DateOrder order, ListOptions options)
+internal sealed partial class ListMaker(Schedule schedule, IReadOnlyList<Person> people, DateOnly today, DateOrder order, ListOptions options)
 {
     private readonly Plan _plan = schedule.Plan;
     private readonly List<PlanEdit> _adds = [];
@@ -98,6 +99,7 @@ internal sealed class ListMaker(Schedule schedule, IReadOnlyList<Person> people,
             _facts.Add(new SetNote(row.Id, note.Length > PlanTask.LongestNote ? note[..PlanTask.LongestNote] : note));
             if (note.Length > PlanTask.LongestNote) row.Problems.Add(new(ListColumnKind.Note, $"The note has {note.Length:N0} characters: the first {PlanTask.LongestNote:N0} are kept."));
         }
+        if (ReadDate(row, cells, ListColumnKind.Deadline, schedule.Start.Date) is { } deadline) _facts.Add(new SetDeadline(row.Id, deadline));
         if (row.IsPhase)
         {
             foreach (var kind in cells.Keys.Where(kind => kind is ListColumnKind.Length or ListColumnKind.Start or ListColumnKind.Finish or ListColumnKind.Progress))
@@ -107,33 +109,24 @@ internal sealed class ListMaker(Schedule schedule, IReadOnlyList<Person> people,
         ReadWork(row, cells);
     }
 
+    /// <summary>A cell may name several: the first is the owner, the others help.</summary>
     private void ReadOwner(Row row, string text)
     {
-        // A cell may name several: the first is the owner.
-        var name = text.Split([',', ';', '/', '&', '\n'], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).FirstOrDefault() ?? "";
-        if (name.Length == 0) return;
-        if (name.Length < text.Trim().Length) row.Problems.Add(new(ListColumnKind.Owner, $"A task has one owner: “{LengthTextOf(name)}” is taken of “{LengthTextOf(text)}”."));
-        if (PersonText.Find(people, name) is { } person)
+        var found = new List<(string Name, string Typed)>();
+        foreach (var name in text.Split([',', ';', '/', '&', '+', '\n'], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries))
         {
-            row.Cells[ListColumnKind.Owner] = person.Name;
-            _facts.Add(new SetOwner(row.Id, person.Id));
-            return;
+            if (PersonText.Find(people, name) is { } person) found.Add((person.Name, person.Id));
+            else if (name.Length > 80 || name.Any(char.IsControl)) row.Problems.Add(new(ListColumnKind.Owner, $"“{LengthTextOf(name)}” is too long for a name: it is left out."));
+            else
+            {
+                if (!_newPeople.Contains(name, StringComparer.OrdinalIgnoreCase)) _newPeople.Add(name);
+                if (options.MakePeople) found.Add((name, name));
+                else row.Problems.Add(new(ListColumnKind.Owner, $"Nobody here is called {LengthTextOf(name)}: the name is left out."));
+            }
         }
-        if (name.Length > 80 || name.Any(char.IsControl))
-        {
-            row.Problems.Add(new(ListColumnKind.Owner, $"“{LengthTextOf(name)}” is too long for a name."));
-            return;
-        }
-        if (!_newPeople.Contains(name, StringComparer.OrdinalIgnoreCase)) _newPeople.Add(name);
-        if (options.MakePeople)
-        {
-            row.Cells[ListColumnKind.Owner] = name;
-            _facts.Add(new SetOwner(row.Id, name));
-        }
-        else
-        {
-            row.Problems.Add(new(ListColumnKind.Owner, $"Nobody here is called {LengthTextOf(name)}: the task gets no owner."));
-        }
+        if (found.Count == 0) return;
+        row.Cells[ListColumnKind.Owner] = string.Join(", ", found.Select(f => f.Name));
+        _facts.Add(new SetOwner(row.Id, string.Join(", ", found.Select(f => f.Typed))));
     }
 
     private void ReadWork(Row row, Dictionary<ListColumnKind, string> cells)
@@ -149,6 +142,12 @@ internal sealed class ListMaker(Schedule schedule, IReadOnlyList<Person> people,
             finish = null;
         }
         var length = ReadLength(row, cells);
+        if (start is null && finish is { } planned && IsBegun(cells))
+        {
+            // What has begun and says no start began today; its finish says how long it takes.
+            var began = new DateOrTime(today).AsStart(calendar);
+            if (planned > began) start = began;
+        }
         if (start is { } from && finish is { } to)
         {
             var work = new WorkMinutes(calendar.Between(from, to));
@@ -162,16 +161,27 @@ internal sealed class ListMaker(Schedule schedule, IReadOnlyList<Person> people,
         if (milestone) _facts.Add(new SetMilestone(row.Id, true));
         else if (length is { } known) _facts.Add(new SetLength(row.Id, known));
         var minutes = milestone ? 0 : _plan.Project.Units.Minutes(length?.Length ?? Length.OneDay).Count;
+        if (start is null && finish is { } over && IsBegun(cells))
+        {
+            row.Problems.Add(new(ListColumnKind.Finish, $"{Dates.FinishDay(over)} has passed and it is not done: the finish is left out."));
+            row.Cells.Remove(ListColumnKind.Finish);
+            finish = null;
+        }
         if (start is null && finish is { } end) start = milestone ? end : calendar.Next(calendar.Add(end, -minutes));
         var begun = ReadProgress(row, cells, start, finish ?? (start is { } b ? calendar.Add(b, minutes) : null));
         if (!begun && start is { } at) _places.Add((at, new PlaceTask(row.Id, at)));
     }
 
+    /// <summary>Whether a row says that it is under way, and not done.</summary>
+    private static bool IsBegun(Dictionary<ListColumnKind, string> cells) =>
+        cells.TryGetValue(ListColumnKind.Progress, out var text) && ListProgress.TryParse(text, out var progress) && progress is null or > 0 and < 1;
+
     private TypedLength? ReadLength(Row row, Dictionary<ListColumnKind, string> cells)
     {
         if (!cells.TryGetValue(ListColumnKind.Length, out var text)) return null;
         if (text.Equals("milestone", StringComparison.OrdinalIgnoreCase)) return Said(Length.Zero, false);
-        if (!LengthText.TryParse(text, out var length, out var guess, out var problem) || (problem = LengthText.WhyUnusable(length, _plan.Project.Units) ?? "").Length > 0)
+        if (TryRange(text, out var range)) return Ranged(range);
+        if (!LengthText.TryParse(text, out var length, out var guess, out var problem, _plan.Project.Units) || (problem = LengthText.WhyUnusable(length, _plan.Project.Units) ?? "").Length > 0)
         {
             row.Problems.Add(new(ListColumnKind.Length, $"{problem} It gets a guess of one day."));
             return null;
@@ -183,7 +193,37 @@ internal sealed class ListMaker(Schedule schedule, IReadOnlyList<Person> people,
             row.Cells[ListColumnKind.Length] = said.IsZero ? "milestone" : new TypedLength(said, tentative).ToString();
             return new TypedLength(said, tentative);
         }
+
+        TypedLength? Ranged(LengthEstimate estimate)
+        {
+            if (SplitRules.WhyRefused(estimate, false, _plan.Project.Units) is { } why)
+            {
+                row.Problems.Add(new(ListColumnKind.Length, $"{why} It gets a guess of one day."));
+                return null;
+            }
+            _facts.Add(new SetEstimate(row.Id, estimate));
+            row.Cells[ListColumnKind.Length] = $"{estimate.Likely}?, from {estimate.Low} to {estimate.High}";
+            return new TypedLength(estimate.Likely, Tentative: true);
+        }
     }
+
+    internal static bool IsRange(string text) => TryRange(text, out _);
+
+    /// <summary>Such as “2-3 days” or “1 to 2 weeks”: the likely length lies in the middle.</summary>
+    private static bool TryRange(string text, out LengthEstimate range)
+    {
+        range = null!;
+        var parts = Range().Match(text.Trim().TrimEnd('?'));
+        if (!parts.Success || !LengthText.TryParse(parts.Groups["high"].Value, out var high, out _, out _)) return false;
+        var low = parts.Groups["low"].Value.Trim();
+        if (!LengthText.TryParse(low, out var least, out _, out _)) return false;
+        if (!low.Any(char.IsLetter)) least = least with { Unit = high.Unit };
+        range = new LengthEstimate(least, least.Unit == high.Unit ? high with { Amount = (least.Amount + high.Amount) / 2 } : high, high);
+        return true;
+    }
+
+    [GeneratedRegex(@"^(?<low>\d+([.,]\d+)?\s*[a-z]*)\s*(-|–|—|to|or)\s*(?<high>\d+([.,]\d+)?\s*[a-z]+)$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant)]
+    private static partial Regex Range();
 
     private DateOrTime? ReadDate(Row row, Dictionary<ListColumnKind, string> cells, ListColumnKind kind, DateOnly near)
     {
@@ -209,9 +249,11 @@ internal sealed class ListMaker(Schedule schedule, IReadOnlyList<Person> people,
         if (progress == 0) return false;
         var now = new DateOrTime(today).AsStart(_plan.ProjectCalendar);
         var began = start is { } s && s.Date <= today ? s : now;
+        if (start?.Date > today && row.Cells.ContainsKey(ListColumnKind.Start)) row.Problems.Add(new(ListColumnKind.Start, $"{Dates.Day(start.Value)} is still to come, though it has started: today is taken."));
         if (progress == 1)
         {
             var ended = finish is { } f && f.LastDate <= today ? f : new DateOrTime(today).AsFinish(_plan.ProjectCalendar);
+            if (finish?.LastDate > today && row.Cells.ContainsKey(ListColumnKind.Finish)) row.Problems.Add(new(ListColumnKind.Finish, $"{Dates.FinishDay(finish.Value)} is still to come, though it is done: today is taken."));
             row.Cells[ListColumnKind.Progress] = "done";
             _facts.Add(new SetTracking(row.Id, 1, PlanTime.Min(began, ended), ended));
         }

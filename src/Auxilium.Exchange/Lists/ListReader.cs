@@ -10,7 +10,14 @@ namespace Auxilium.Exchange.Lists;
 /// <param name="MakePeople">Owners whom nobody here knows join the plan; otherwise their tasks have no owner.</param>
 /// <param name="Parent">The phase that the rows go into; <c>null</c> for the top level.</param>
 /// <param name="After">The row of that phase that they stand after; first when <c>null</c>.</param>
-public sealed record ListOptions(IReadOnlyList<ListColumnKind>? Columns = null, DateOrder Order = DateOrder.Unknown, bool MakePeople = true, string? Parent = null, string? After = null);
+/// <param name="Levels">By line: how deep its row stands, where a person has said so.</param>
+public sealed record ListOptions(
+    IReadOnlyList<ListColumnKind>? Columns = null,
+    DateOrder Order = DateOrder.Unknown,
+    bool MakePeople = true,
+    string? Parent = null,
+    string? After = null,
+    IReadOnlyDictionary<int, int>? Levels = null);
 
 /// <summary>
 /// Reads a list that exists already (lines of a document, cells of a spreadsheet) as rows of a plan. Nothing is made of it yet: the
@@ -23,6 +30,8 @@ public static partial class ListReader
 
     /// <summary>A line has at most this many cells.</summary>
     public const int MostColumns = 60;
+
+    private const int MostLeads = 4;
 
     /// <summary>A list has at most this many characters.</summary>
     public const int MostCharacters = 1_000_000;
@@ -39,13 +48,14 @@ public static partial class ListReader
         if (lines.Count > MostLines) return Nothing($"This list has {lines.Count:N0} lines: paste at most {MostLines:N0} at a time.");
         if (lines.Max(line => line.Cells.Length) > MostColumns) return Nothing($"A line of this list has more than {MostColumns} cells: paste only the columns that matter.");
         var people = schedule.Plan.People.Concat(directory).DistinctBy(p => p.Id).ToList();
+        lines = ListColumns.WithoutStairs(lines);
         var (guessed, hasHeadings) = ListColumns.Guess(lines, cell => PersonText.Find(people, cell) is not null);
         var kinds = options.Columns is { } given ? [.. guessed.Select((kind, i) => i < given.Count ? given[i] : kind)] : guessed;
         var body = hasHeadings ? lines.Skip(1).ToList() : lines;
         var columns = kinds.Select((kind, i) => new ListColumn(kind, hasHeadings ? CellOf(lines[0], i) : "", body.Select(line => CellOf(line, i)).FirstOrDefault(cell => cell.Length > 0) ?? "")).ToList();
         if (!kinds.Contains(ListColumnKind.Name)) return Nothing("No column has the names: say which one does.") with { Columns = columns };
-        var (order, ask) = OrderOf(body, kinds, options.Order);
-        var rows = RowsOf(body, kinds);
+        var (order, ask) = OrderOf(body, kinds, options.Order, schedule.Start.Date);
+        var rows = RowsOf(body, kinds, options.Levels ?? new Dictionary<int, int>(), people);
         if (rows.Count == 0) return Nothing("No line has a name in it: say which column has the names.") with { Columns = columns };
         return new ListMaker(schedule, people, today, order, options).Make(rows, columns, ask);
     }
@@ -65,9 +75,9 @@ public static partial class ListReader
 
     private static string CellOf(ListCells.Line line, int column) => column < line.Cells.Length ? line.Cells[column].Trim() : "";
 
-    private static (DateOrder Order, bool Ask) OrderOf(IReadOnlyList<ListCells.Line> body, ListColumnKind[] kinds, DateOrder chosen)
+    private static (DateOrder Order, bool Ask) OrderOf(IReadOnlyList<ListCells.Line> body, ListColumnKind[] kinds, DateOrder chosen, DateOnly near)
     {
-        var dates = kinds.SelectMany((kind, i) => kind is ListColumnKind.Start or ListColumnKind.Finish ? body.Select(line => ListDates.OrdersOf(CellOf(line, i))) : []).OfType<(bool DayFirst, bool MonthFirst)>().ToList();
+        var dates = kinds.SelectMany((kind, i) => kind is ListColumnKind.Start or ListColumnKind.Finish or ListColumnKind.Deadline ? body.Select(line => ListDates.OrdersOf(CellOf(line, i), near)) : []).OfType<(bool DayFirst, bool MonthFirst)>().ToList();
         var (day, month) = (dates.Count(d => d is (true, false)), dates.Count(d => d is (false, true)));
         if (chosen != DateOrder.Unknown) return (chosen, false);
         if (day > 0 && month == 0) return (DateOrder.DayFirst, false);
@@ -75,11 +85,11 @@ public static partial class ListReader
         return (DateOrder.Unknown, dates.Count > 0);
     }
 
-    private static List<Entry> RowsOf(IReadOnlyList<ListCells.Line> body, ListColumnKind[] kinds)
+    private static List<Entry> RowsOf(IReadOnlyList<ListCells.Line> body, ListColumnKind[] kinds, IReadOnlyDictionary<int, int> levels, IReadOnlyList<Person> people)
     {
         var rows = new List<Entry>();
         var (nameAt, numberAt) = (Array.IndexOf(kinds, ListColumnKind.Name), Array.IndexOf(kinds, ListColumnKind.Number));
-        var parsed = body.Select(line => Named(line, nameAt, numberAt)).Where(line => line.Name.Length > 0).ToList();
+        var parsed = body.Select(line => Named(line, nameAt, numberAt, kinds)).Where(line => line.Name.Length > 0).ToList();
         // Outline numbers with a dot somewhere say the levels; where there are none, indentation does.
         var numbered = parsed.Count > 1 && parsed.Any(line => line.Number.Contains('.')) && parsed.All(line => line.Number.Length > 0);
         var indents = new Stack<int>();
@@ -96,23 +106,28 @@ public static partial class ListReader
                 level = indents.Count;
                 indents.Push(line.Indent);
             }
-            level = Math.Min(level, rows.Count == 0 ? 0 : rows[^1].Level + 1);
+            level = Math.Clamp(levels.GetValueOrDefault(line.From.Number, level), 0, rows.Count == 0 ? 0 : rows[^1].Level + 1);
             var cells = new Dictionary<ListColumnKind, string>();
             for (var i = 0; i < kinds.Length; i++)
                 if (kinds[i] is not (ListColumnKind.Ignored or ListColumnKind.Name or ListColumnKind.Number) && CellOf(line.From, i) is { Length: > 0 } cell)
                     cells.TryAdd(kinds[i], Unescaped(cell));
-            rows.Add(new Entry(line.From.Number, level, line.Number, line.Name, cells));
+            var name = line.Name;
+            if (line.Tick is { } tick) cells.TryAdd(ListColumnKind.Progress, tick);
+            InBrackets(ref name, cells, people);
+            rows.Add(new Entry(line.From.Number, level, line.Number, name, cells));
         }
         return rows;
     }
 
-    /// <summary>The name without its bullet and outline number, and how far it is indented.</summary>
-    private static (ListCells.Line From, int Indent, string Number, string Name) Named(ListCells.Line line, int nameAt, int numberAt)
+    /// <summary>The name without its bullet, box and outline number, and how far it is indented.</summary>
+    private static (ListCells.Line From, int Indent, string Number, string Name, string? Tick) Named(ListCells.Line line, int nameAt, int numberAt, ListColumnKind[] kinds)
     {
         var raw = nameAt < line.Cells.Length ? line.Cells[nameAt] : "";
         var indent = line.Indent;
-        // A list that a document hands over may be indented by empty cells.
-        for (var i = 0; i < line.Cells.Length && i < nameAt && line.Cells[i].Trim().Length == 0; i++) indent += 4;
+        // A list that a document hands over may be indented by empty cells; one of a column that holds something is only empty.
+        for (var i = 0; i < line.Cells.Length && i < nameAt && line.Cells[i].Trim().Length == 0; i++)
+            if (kinds[i] == ListColumnKind.Ignored)
+                indent += 4;
         foreach (var c in raw)
         {
             if (c is not (' ' or '\u00A0' or '\t')) break;
@@ -120,19 +135,46 @@ public static partial class ListReader
         }
         var name = Blanks().Replace(Unescaped(raw.Trim()), " ");
         var number = numberAt >= 0 ? CellOf(line, numberAt).TrimEnd('.') : "";
-        if (Lead().Match(name) is { Success: true } lead && name.Length > lead.Length)
+        string? tick = null;
+        // Such as “- [x] 2. Book the band”.
+        for (var leads = 0; leads < MostLeads && Lead().Match(name) is { Success: true } lead && name.Length > lead.Length; leads++)
         {
-            if (lead.Groups["number"].Success && numberAt < 0) number = lead.Groups["number"].Value;
+            if (lead.Groups["number"].Success && numberAt < 0 && number.Length == 0) number = lead.Groups["number"].Value;
+            if (lead.Groups["tick"].Success) tick = "done";
+            else if (lead.Groups["open"].Success) tick ??= "open";
             name = name[lead.Length..].Trim();
         }
-        return (line, indent, number, name);
+        return (line, indent, number, name, tick);
+    }
+
+    /// <summary>Who, or how long, where it stands in brackets behind the name: “Book the band (Ines Vale, 2d)”.</summary>
+    private static void InBrackets(ref string name, Dictionary<ListColumnKind, string> cells, IReadOnlyList<Person> people)
+    {
+        if (Brackets().Match(name) is not { Success: true } match) return;
+        var (who, length) = (new List<string>(), (string?)null);
+        foreach (var part in match.Groups["in"].Value.Split([',', ';', '/', '&'], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries))
+        {
+            if (PersonText.Find(people, part) is not null) who.Add(part);
+            else if (length is null && Digit().IsMatch(part) && (LengthText.TryParse(part, out _, out _, out _) || ListMaker.IsRange(part))) length = part;
+            else return;
+        }
+        if (who.Count > 0 && cells.ContainsKey(ListColumnKind.Owner) || length is not null && cells.ContainsKey(ListColumnKind.Length)) return;
+        if (who.Count > 0) cells[ListColumnKind.Owner] = string.Join(", ", who);
+        if (length is not null) cells[ListColumnKind.Length] = length;
+        name = name[..match.Index].TrimEnd();
     }
 
     /// <summary>A sheet's cell that begins with an apostrophe is text, and what it begins with next is not worked out.</summary>
     private static string Unescaped(string cell) => cell.Length > 1 && cell[0] == '\'' && "=+-@".Contains(cell[1]) ? cell[1..] : cell;
 
-    [GeneratedRegex(@"^((?<number>\d+(\.\d+)*)[.)]?\s+|([-–—*•◦▪·‣o]|\[[ xX]?\]|☐|☑)\s+|\(?[a-z\d]{1,2}\)\s+)", RegexOptions.ExplicitCapture)]
+    [GeneratedRegex(@"^((?<number>\d+(\.\d+)*)[.)]?\s+|(?<tick>\[[xX✓✔]\]|☑|☒|✓|✔)\s+|(?<open>\[ ?\]|☐|□)\s+|[-–—*•◦▪·‣o+]\s+|\(?[a-z\d]{1,2}\)\s+)", RegexOptions.ExplicitCapture)]
     private static partial Regex Lead();
+
+    [GeneratedRegex(@"\s*[(\[](?<in>[^()\[\]]{1,80})[)\]]$", RegexOptions.ExplicitCapture)]
+    private static partial Regex Brackets();
+
+    [GeneratedRegex(@"\d|½|half", RegexOptions.IgnoreCase)]
+    private static partial Regex Digit();
 
     [GeneratedRegex(@"\s+")]
     private static partial Regex Blanks();

@@ -15,6 +15,11 @@ public enum ListColumnKind
     Length,
     Start,
     Finish,
+
+    /// <summary>When it should be finished, which moves nothing.</summary>
+    Deadline,
+
+    /// <summary>The owner; of several names, the others help.</summary>
     Owner,
 
     /// <summary>What comes before, by the list's own numbers or by name.</summary>

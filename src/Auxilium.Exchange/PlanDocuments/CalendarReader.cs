@@ -31,42 +31,49 @@ public static partial class CalendarReader
     /// <summary>Reads one calendar by itself; whether its base exists is not asked.</summary>
     /// <param name="calendar">As plan documents have it.</param>
     /// <param name="path">Its JSON path, for errors.</param>
+    /// <param name="typed">The day it is, where hours and days may be as people type them: <c>["9-13, 14-18"]</c>, <c>{ "typed": "31 May Founders’ day" }</c>.</param>
     /// <exception cref="UnreadableDocumentException">It is not a calendar.</exception>
-    public static WorkCalendar ReadAlone(JsonElement calendar, string path)
+    public static WorkCalendar ReadAlone(JsonElement calendar, string path, DateOnly? typed = null)
     {
         var errors = new ErrorList();
         if (calendar.ValueKind != JsonValueKind.Object) errors.Add(path, "type", "A calendar is an object.");
         errors.ThrowIfAny();
         var at = new JsonObjectReader(calendar, path, errors);
-        var read = ReadOne(at, errors);
+        var read = ReadOne(at, errors, typed);
         at.Done();
         errors.ThrowIfAny();
         return read;
     }
 
-    private static WorkCalendar ReadOne(JsonObjectReader at, ErrorList errors)
+    private static WorkCalendar ReadOne(JsonObjectReader at, ErrorList errors, DateOnly? typed = null)
     {
         var id = PlanDocumentReader.ReadId(at, "id");
         var week = at.Object("week");
-        var days = Weekdays.Select(day => week is null || !week.Has(day) ? (ImmutableArray<WorkInterval>?)null : Intervals(week, day, errors));
+        var days = Weekdays.Select(day => week is null || !week.Has(day) ? (ImmutableArray<WorkInterval>?)null : Intervals(week, day, errors, typed is not null));
         var calendar = new WorkCalendar
         {
             Id = id,
             Name = at.Text("name", 200) ?? id,
             Base = at.Text("base", 64),
             Week = [.. days],
-            Exceptions = [.. at.Objects("exceptions", MostOverrides).Select(e => Override(e, errors))],
+            Exceptions = [.. at.Objects("exceptions", MostOverrides).Select(e => Override(e, errors, typed))],
         };
         week?.Done();
         return calendar;
     }
 
-    private static CalendarOverride Override(JsonObjectReader at, ErrorList errors)
+    private static CalendarOverride Override(JsonObjectReader at, ErrorList errors, DateOnly? typed)
     {
+        if (typed is { } today && at.Has("typed"))
+        {
+            if (!DayOffText.TryParse(at.RequiredText("typed", 400), today, out var days, out var problem)) at.Error("typed", "date", problem);
+            at.Done();
+            return days;
+        }
         var from = Day(at, "from");
         var to = at.Has("to") ? Day(at, "to") : from;
         if (to < from) at.Error("to", "range", "The last day is before the first: give the first day in “from” and the last in “to”.");
-        var dated = new CalendarOverride(from, to, at.Text("name", 200) ?? "", Intervals(at, "work", errors));
+        var dated = new CalendarOverride(from, to, at.Text("name", 200) ?? "", Intervals(at, "work", errors, typed is not null));
         at.Done();
         return dated;
     }
@@ -83,8 +90,15 @@ public static partial class CalendarReader
         return new DateOnly(2000, 1, 1);
     }
 
-    private static ImmutableArray<WorkInterval> Intervals(JsonObjectReader at, string field, ErrorList errors)
+    private static ImmutableArray<WorkInterval> Intervals(JsonObjectReader at, string field, ErrorList errors, bool isTyped)
     {
+        if (isTyped)
+        {
+            var texts = at.Texts(field, MostIntervals).ToList();
+            if (texts.Count == 0) return [];
+            if (!HoursText.TryParse(string.Join(", ", texts.Select(t => t.Text)), out var hours, out var problem)) errors.Add(texts[0].Path, "interval", problem);
+            return hours;
+        }
         var intervals = new List<WorkInterval>();
         foreach (var (text, path) in at.Texts(field, MostIntervals))
         {

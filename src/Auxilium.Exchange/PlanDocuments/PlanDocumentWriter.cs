@@ -126,6 +126,7 @@ public static class PlanDocumentWriter
         WriteList(json, "checklist", task.Checklist, WriteStep);
         WriteList(json, "references", task.References, WriteReference);
         WriteRepeats(json, task.Repeats);
+        json.WriteString("occurrence", Day(task.Occurrence));
     }
 
     private static void WriteStep(Utf8JsonWriter json, ChecklistStep step)

@@ -104,6 +104,7 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
             Checklist = MarkReader.Checklist(at),
             References = MarkReader.References(at),
             Repeats = MarkReader.Repeats(at, units),
+            Occurrence = at.Date("occurrence")?.Date,
         };
         return new ReadTask(task)
         {

@@ -9,7 +9,7 @@ internal static class DateEdits
 {
     private const int MostDays = 2_000;
 
-    public static AppliedEdit Place(Plan plan, PlaceTask edit)
+    public static AppliedEdit Place(Plan plan, PlaceTask edit, EditContext context)
     {
         var task = PlanEditor.TaskOf(plan, edit.Task);
         TaskEdits.RefusePhase(plan, task, EditField.Start, "dates follow from the rows inside it: move those");
@@ -20,7 +20,7 @@ internal static class DateEdits
         if (task.IsStarted)
         {
             if (start is null) throw new EditRefusedException("started", "This task has started, so it has a start date: type the day it began, or set its progress to 0.", task.Id, EditField.Start);
-            return TrackingEdits.Set(plan, new SetTracking(task.Id, task.Progress, start, task.ActualFinish, task.Remaining));
+            return TrackingEdits.Set(plan, new SetTracking(task.Id, task.Progress, start, task.ActualFinish, task.Remaining, task.Before), context);
         }
         if (start is null) return Set(plan, new SetFixedDates(task.Id, null, null));
         if (edit.Pin) return Set(plan, new SetFixedDates(task.Id, new PinnedDates(start.Value), null));
@@ -108,7 +108,7 @@ internal static class DateEdits
         TaskEdits.RefuseInactive(plan, task, EditField.Finish);
         var calendar = plan.EffectiveCalendar(task);
         var finish = edit.Finish.AsFinish(calendar);
-        if (task.IsFinished) return TrackingEdits.Set(plan, new SetTracking(task.Id, 1, task.ActualStart, finish));
+        if (task.IsFinished) return TrackingEdits.Set(plan, new SetTracking(task.Id, 1, task.ActualStart, finish, null, task.Before), context);
         if (task.Milestone)
             throw new EditRefusedException("milestoneLength", "A milestone takes no time: set its start date instead.", task.Id, EditField.Finish);
         var start = context.ScheduleWith(task.Id, plan).StartOf(task.Id);
@@ -124,7 +124,7 @@ internal static class DateEdits
         TaskEdits.RefusePhase(plan, task, EditField.Start, "dates follow from the rows inside it: stretch those");
         TaskEdits.RefuseInactive(plan, task, EditField.Start);
         if (task.Milestone) throw new EditRefusedException("milestoneLength", "A milestone takes no time, so it cannot be stretched: set its date instead.", task.Id, EditField.Start);
-        if (task.IsFinished) return Place(plan, new PlaceTask(task.Id, edit.Start));
+        if (task.IsFinished) return Place(plan, new PlaceTask(task.Id, edit.Start), context);
         var calendar = plan.EffectiveCalendar(task);
         var schedule = context.ScheduleWith(task.Id, plan);
         var (start, finish) = (edit.Start.AsStart(calendar), schedule.FinishOf(task.Id));

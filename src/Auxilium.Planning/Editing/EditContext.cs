@@ -18,6 +18,9 @@ public sealed record EditContext(Schedule Schedule, DateOnly Today, IReadOnlyLis
 
     private readonly Spent _spent = new();
 
+    /// <summary>Rows that people have written comments on, or brought files to.</summary>
+    public IReadOnlySet<string> Spoken { get; init; } = new HashSet<string>();
+
     /// <summary>Ends the work on the edit.</summary>
     public CancellationToken Cancel { get; init; }
 

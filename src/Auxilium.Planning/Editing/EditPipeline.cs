@@ -9,13 +9,20 @@ public sealed record EditedPlan(AppliedEdit Applied, Schedule Before, Schedule A
 /// <summary>The one way a plan changes: apply the edit, work out the dates, say what moved.</summary>
 public static class EditPipeline
 {
+    /// <param name="before">The plan with its dates.</param>
+    /// <param name="edit">What is to change.</param>
+    /// <param name="today">The day it is.</param>
+    /// <param name="directory">The people of the organisation.</param>
+    /// <param name="left">Those who have left it.</param>
+    /// <param name="spoken">Rows with comments or files.</param>
+    /// <param name="cancel">Ends it early.</param>
     /// <exception cref="EditRefusedException">The edit makes no sense on this plan, costs too much, or no schedule can honour what it asks.</exception>
     /// <exception cref="OperationCanceledException">It was ended early.</exception>
-    public static EditedPlan Run(Schedule before, PlanEdit edit, DateOnly today, IReadOnlyList<Person> directory, IReadOnlyList<Person>? left = null, CancellationToken cancel = default)
+    public static EditedPlan Run(Schedule before, PlanEdit edit, DateOnly today, IReadOnlyList<Person> directory, IReadOnlyList<Person>? left = null, IReadOnlySet<string>? spoken = null, CancellationToken cancel = default)
     {
         try
         {
-            var applied = PlanEditor.Apply(before.Plan, edit, new EditContext(before, today, directory, left) { Cancel = cancel });
+            var applied = PlanEditor.Apply(before.Plan, edit, new EditContext(before, today, directory, left) { Cancel = cancel, Spoken = spoken ?? new HashSet<string>() });
             var now = applied.Plan;
             if (applied.Touched.Any(t => t.Field is EditField.None or EditField.Owner or EditField.Calendar or EditField.Calendars or EditField.People or EditField.ProjectCalendar) && PlanCost.WhyTooMuch(now) is { } why) throw new EditRefusedException("tooMuch", why, TaskOf(edit), EditField.Calendars);
             var after = Scheduler.Calculate(now, before, cancel);
@@ -50,6 +57,7 @@ public static class EditPipeline
         ReportProgress e => e.Task,
         FinishTask e => e.Task,
         SetTracking e => e.Task,
+        ReopenTask e => e.Task,
         PlaceTask e => e.Task,
         SetFixedDates e => e.Task,
         SetFinish e => e.Task,
@@ -61,6 +69,7 @@ public static class EditPipeline
         PinTask e => e.Task,
         SetDeadline e => e.Task,
         SetSplits e => e.Task,
+        ResumeTask e => e.Task,
         SetTaskCalendar e => e.Task,
         SetNote e => e.Task,
         SetAroundTheClock e => e.Task,
@@ -87,12 +96,12 @@ public static class EditPipeline
         SetLength or SetMilestone => EditField.Length,
         SetOwner or SetAssignments or AddHelper => EditField.Owner,
         TypePredecessors or SetPredecessors or LinkTasks or UnlinkTasks => EditField.After,
-        StartTask or ReportProgress or FinishTask or SetTracking => EditField.Progress,
+        StartTask or ReportProgress or FinishTask or ReopenTask or SetTracking => EditField.Progress,
         PlaceTask or StretchTask or SetFixedDates or SetConstraint or PinTask => EditField.Start,
         SetFinish => EditField.Finish,
         SetRemaining => EditField.Remaining,
         SetDeadline => EditField.Deadline,
-        SetSplits => EditField.Splits,
+        SetSplits or ResumeTask => EditField.Splits,
         SetTaskCalendar or SetAroundTheClock => EditField.Calendar,
         SetEstimate => EditField.Estimate,
         SetActive => EditField.Active,

@@ -29,7 +29,7 @@ internal static class EditText
         SetPredecessors e => Predecessors(e, after),
         OutdentTask e => [Name(after, e.Task), new(" is one level up.")],
         MoveTask e => MovedRow(e, after),
-        SetTracking e => Tracking(e, after),
+        SetTracking e => Tracking(e, before, after),
         SetFixedDates e => Fixed(e, after),
         SetNote { Note: "" } e => [Name(after, e.Task), new(" has no note now.")],
         SetNote e => [new("The note of "), Name(after, e.Task), new(" has changed.")],
@@ -185,18 +185,23 @@ internal static class EditText
             ? [Name(after, edit.Task), new(" is now in "), Name(after, phase), new(".")]
             : [Name(after, edit.Task), new(" has a new place in the list.")];
 
-    private static IEnumerable<TextRun> Tracking(SetTracking edit, Schedule after)
+    private static IEnumerable<TextRun> Tracking(SetTracking edit, Schedule before, Schedule after)
     {
+        var was = before.Plan.Find(edit.Task);
         yield return Name(after, edit.Task);
         yield return new(edit switch
         {
+            { ActualFinish: null } when was?.IsFinished is true => $" is not done after all: {(edit.ActualStart is null ? "it has not started" : Percent(edit.Progress))}.",
+            { ActualFinish: { } done, ActualStart: { } began } when done == was?.ActualFinish && began != was.ActualStart => $" started {Dates.Day(began)}.",
             { ActualFinish: { } finish } => $" is done, finished {Dates.FinishDay(finish)}.",
             { Remaining: { } left } => $" has {left.InWords()} of work left.",
             { ActualStart: { } start, Progress: 0 } => $" started {Dates.Day(start)}.",
-            { Progress: > 0 } => string.Create(CultureInfo.InvariantCulture, $" is {edit.Progress * 100:0.#} % done."),
+            { Progress: > 0 } => $" is {Percent(edit.Progress)}.",
             _ => " has not started.",
         });
     }
+
+    private static string Percent(decimal progress) => string.Create(CultureInfo.InvariantCulture, $"{progress * 100:0.#} % done");
 
     private static IEnumerable<TextRun> Fixed(SetFixedDates edit, Schedule after)
     {

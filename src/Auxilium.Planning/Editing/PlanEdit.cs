@@ -99,7 +99,11 @@ public sealed record OutdentTask(string Task) : PlanEdit;
 /// <summary>Moves a row, with all that is inside it, after a sibling (first in its phase when <c>null</c>).</summary>
 public sealed record MoveTask(string Task, string? Parent, string? After) : PlanEdit;
 
-/// <summary>Makes a task a milestone, or a milestone a task of the given length (a guessed day when left out).</summary>
+/// <summary>Makes a task a milestone, or a milestone a task.</summary>
+/// <param name="Length">
+/// Of a task: what it takes; left out, what it took before it was a milestone, or a guessed day. Of a milestone: what it took before; nothing
+/// where that is not known.
+/// </param>
 public sealed record SetMilestone(string Task, bool On, TypedLength? Length = null) : PlanEdit;
 
 /// <summary>The task has started: on that day, or as planned if that has passed, else today.</summary>
@@ -111,11 +115,16 @@ public sealed record ReportProgress(string Task, decimal Progress) : PlanEdit;
 /// <summary>The task is done: on that day, or as planned if that has passed, else today.</summary>
 public sealed record FinishTask(string Task, DateOrTime? On = null) : PlanEdit;
 
+/// <summary>The task is not done after all: it is as far as it was before it was done.</summary>
+public sealed record ReopenTask(string Task) : PlanEdit;
+
 /// <summary>Work left of a task that has started; <c>null</c> for what its length and progress say.</summary>
 public sealed record SetRemaining(string Task, Length? Remaining) : PlanEdit;
 
 /// <summary>Sets progress, actual dates and work left exactly.</summary>
-public sealed record SetTracking(string Task, decimal Progress, PlanTime? ActualStart, PlanTime? ActualFinish, Length? Remaining = null) : PlanEdit;
+/// <param name="Before">Of what is done: how far it was before.</param>
+public sealed record SetTracking(
+    string Task, decimal Progress, PlanTime? ActualStart, PlanTime? ActualFinish, Length? Remaining = null, TrackedBefore? Before = null) : PlanEdit;
 
 /// <summary>
 /// Puts a task on a day, by hand or by dragging its bar. Not pinned: it goes <em>not before</em> that day and still follows its
@@ -140,6 +149,9 @@ public sealed record SetDeadline(string Task, DateOrTime? Deadline) : PlanEdit;
 
 /// <summary>The pauses in a task's work, in order.</summary>
 public sealed record SetSplits(string Task, ImmutableArray<Split> Splits) : PlanEdit;
+
+/// <summary>What is left of a task that has started goes on on a later day: until then it pauses where it is.</summary>
+public sealed record ResumeTask(string Task, DateOrTime On) : PlanEdit;
 
 /// <summary>The calendar a task works by, besides its owner's; <c>null</c> for none of its own.</summary>
 public sealed record SetTaskCalendar(string Task, string? Calendar) : PlanEdit;
@@ -182,11 +194,13 @@ public sealed record SetPriority(string Task, int Priority) : PlanEdit;
 
 /// <summary>
 /// A task comes again by a rule: its row becomes a phase that holds an occurrence for each time, pinned to its day. Of a task that
-/// repeats already, the occurrences that have not started make way for those of the new rule.
+/// repeats already only what differs changes: occurrences of the same day stay, others move to the day that takes its place, and what
+/// a person did to one of them stays as it is.
 /// </summary>
 /// <param name="Rule">Without an end it goes to the finish of the project.</param>
-/// <param name="Ids">Of the occurrences; made up when left out.</param>
-public sealed record RepeatTask(string Task, RepeatRule Rule, ImmutableArray<string>? Ids = null) : PlanEdit;
+/// <param name="Ids">Of the new occurrences; made up when left out.</param>
+/// <param name="Drop">The occurrences that go; worked out when left out.</param>
+public sealed record RepeatTask(string Task, RepeatRule Rule, ImmutableArray<string>? Ids = null, ImmutableArray<string>? Drop = null) : PlanEdit;
 
 /// <summary>A repeating task goes on by its rule, up to a day, or to the finish of the project.</summary>
 /// <param name="Ids">Of the new occurrences; made up when left out.</param>

@@ -66,6 +66,7 @@ internal static class RowEdits
         ActualStart = null,
         ActualFinish = null,
         Remaining = null,
+        Before = null,
         Checklist = [.. task.Checklist.Select(step => step with { Done = false })],
     };
 

@@ -33,15 +33,16 @@ public static class SeriesEdits
     {
         if (rule.WhyUnusable(plan.Project.Units) is { } why) throw Refused(task, why);
         var finish = schedule.Finish.LastDate;
-        // What has happened or was skipped stays, so the new ones are numbered after it.
-        var stay = task.Repeats is null ? 0 : task.Repeats.Count;
         rule = rule with { On = rule.On.IsDefault ? [] : rule.On, Made = null, Count = 0, Through = null };
         if (rule is { Until: null, Times: null }) rule = Series.Until(rule, finish);
         var occurrences = Series.ToMake(rule, CalendarOf(plan, task), plan.Project.Units);
         if (occurrences.Count == 0) throw Refused(task, $"There is no such day from {Dates.Day(rule.From.Date)} to {Dates.Day(rule.Until?.Date ?? finish)}: give a later end, or another day.");
-        if (stay > 0) occurrences = [.. occurrences.Select(o => o with { Number = o.Number + stay })];
         return (Kept(rule, occurrences, finish), occurrences);
     }
+
+    /// <summary>What becomes of the occurrences there are where another rule takes the place of theirs.</summary>
+    public static SeriesChange Change(Plan plan, PlanTask task, RepeatRule rule, IReadOnlyList<Occurrence> occurrences) =>
+        SeriesChange.Of(plan, task, rule, occurrences, Row);
 
     internal static AppliedEdit Repeat(Plan plan, RepeatTask edit, EditContext context)
     {
@@ -53,19 +54,36 @@ public static class SeriesEdits
         var rule = edit.Rule.Length.IsZero || !task.Milestone ? edit.Rule : edit.Rule with { Length = Length.Zero };
         var (kept, occurrences) = Rehearse(plan, task, rule, context.ScheduleWith(task.Id, plan));
         var steps = new List<PlanEdit>();
-        ImmutableArray<string> open = [.. plan.Index.ChildrenOf(row).Where(child => plan.Tasks[child] is { IsStarted: false, Active: true }).Select(child => plan.Tasks[child].Id)];
-        if (!open.IsEmpty) steps.Add(new RemoveTasks(open));
         if (task.Milestone) steps.Add(new SetMilestone(task.Id, false));
         if (task is not { Pinned: null, Constraint: null }) steps.Add(new SetFixedDates(task.Id, null, null));
         if (!task.Splits.IsEmpty) steps.Add(new SetSplits(task.Id, []));
         if (task.Estimate is not null) steps.Add(new SetEstimate(task.Id, null));
         var cleared = PlanEditor.ApplyAll(plan, [.. steps], context);
-        var made = Made(cleared.Plan, cleared.Plan.Find(task.Id)!, kept, occurrences, edit.Ids);
+        task = cleared.Plan.Find(task.Id)!;
+        var change = Change(cleared.Plan, task, kept, occurrences);
+        if (edit.Drop is { } drop) change = change with { Gone = [.. change.Gone.Where(drop.Contains)] };
+        else change = change with { Gone = [.. change.Gone.Where(id => !context.Spoken.Contains(id))] };
+        var arranged = Arranged(cleared.Plan, task, change);
+        var made = Made(arranged.Plan, arranged.Plan.Find(task.Id)!, kept with { Count = task.Repeats is null ? kept.Count : task.Repeats.Count + change.New.Count }, change.New, edit.Ids);
         return new AppliedEdit(
             made.Plan,
-            new RepeatTask(task.Id, kept with { Made = null, Count = 0, Through = null }, made.Ids),
-            new Together([made.Inverse, cleared.Inverse]),
-            [new Touch(task.Id, EditField.Repeat), .. cleared.Touched, .. made.Ids.Select(Touch.Row)]);
+            new RepeatTask(task.Id, kept with { Made = null, Count = 0, Through = null }, made.Ids, change.Gone),
+            new Together([made.Inverse, .. arranged.Inverse, cleared.Inverse]),
+            [new Touch(task.Id, EditField.Repeat), .. cleared.Touched, .. arranged.Touched, .. made.Ids.Select(Touch.Row)]);
+    }
+
+    /// <summary>The plan with the occurrences that were there as another rule has them.</summary>
+    private static (Plan Plan, IEnumerable<PlanEdit> Inverse, IEnumerable<Touch> Touched) Arranged(Plan plan, PlanTask series, SeriesChange change)
+    {
+        ImmutableArray<string> other = [.. change.Changed.Select(t => t.Id)];
+        if (other.IsEmpty && change.Gone.IsEmpty) return (plan, [], []);
+        // What takes it back puts the rows there again as they were, in their places and with their links.
+        var without = RowEdits.Remove(plan, new RemoveTasks([.. other, .. change.Gone]));
+        var rows = change.Changed.ToDictionary(t => t.Id);
+        var after = plan with { Tasks = [.. plan.Tasks.Select(t => rows.GetValueOrDefault(t.Id, t))] };
+        var removed = change.Gone.IsEmpty ? null : RowEdits.Remove(after, new RemoveTasks(change.Gone));
+        IEnumerable<PlanEdit> inverse = other.IsEmpty ? [without.Inverse] : [new RemoveTasks(other), without.Inverse];
+        return (removed?.Plan ?? after, inverse, [.. other.Select(Touch.Row), .. removed?.Touched ?? []]);
     }
 
     internal static AppliedEdit Extend(Plan plan, ExtendSeries edit, EditContext context)
@@ -114,12 +132,20 @@ public static class SeriesEdits
         ImmutableArray<string> ids = given ?? [.. occurrences.Select(_ => PlanIds.New())];
         if (ids.Length != occurrences.Count || ids.Any(id => !PlanIds.IsId(id) || plan.Find(id) is not null) || ids.Distinct().Count() < ids.Length)
             throw Refused(task, $"{occurrences.Count} occurrences are made: give as many ids that no other row has, or none.");
-        var rows = occurrences.Zip(ids, (occurrence, id) => Row(task, rule, occurrence, id));
-        var at = plan.Index.SubtreeEnd(plan.Index.RowOf(task.Id));
         var after = PlanEditor.Replace(plan, task with { Repeats = rule });
-        after = after with { Tasks = after.Tasks.InsertRange(at, rows) };
+        var rows = after.Tasks.ToBuilder();
+        var (first, end) = (plan.Index.RowOf(task.Id) + 1, plan.Index.SubtreeEnd(plan.Index.RowOf(task.Id)));
+        // Each stands before those that come later.
+        foreach (var row in occurrences.Zip(ids, (occurrence, id) => Row(task, rule, occurrence, id)))
+        {
+            while (first < end && !(rows[first].Parent == task.Id && rows[first].Pinned?.Start > row.Pinned!.Start)) first++;
+            rows.Insert(first++, row);
+            end++;
+        }
+        after = after with { Tasks = rows.ToImmutable() };
         OutlineEdits.CheckOutline(after, task.Id);
-        return (after, ids, new Together([new RemoveTasks(ids), new SetRepeat(task.Id, task.Repeats)]));
+        var before = new SetRepeat(task.Id, task.Repeats);
+        return (after, ids, ids.IsEmpty ? before : new Together([new RemoveTasks(ids), before]));
     }
 
     private static PlanTask Row(PlanTask series, RepeatRule rule, Occurrence occurrence, string id)
@@ -137,6 +163,7 @@ public static class SeriesEdits
             AroundTheClock = series.AroundTheClock || occurrence.OnTheClock,
             Calendar = series.Calendar,
             Pinned = new PinnedDates(occurrence.Start),
+            Occurrence = occurrence.Day,
             Assignments = series.Assignments,
             Priority = series.Priority,
             Key = series.Key,

@@ -34,11 +34,16 @@ internal static class TaskEdits
         if (edit.On && (!task.Splits.IsEmpty || task.Estimate is not null))
             throw new EditRefusedException("milestoneLength", $"A milestone takes no time: take out the pauses and the range of “{LengthText.Shorten(task.Name)}” first.", task.Id, EditField.Length);
         var kept = new TypedLength(task.Length, task.Tentative);
-        var (length, tentative) = edit.On ? default : edit.Length ?? (task.Milestone ? new TypedLength(Length.OneDay, Tentative: true) : kept);
+        var (length, tentative) = edit.On ? default : edit.Length ?? (task.Milestone ? task.LengthBefore ?? new TypedLength(Length.OneDay, Tentative: true) : kept);
+        TypedLength? was = !edit.On ? null : edit.Length ?? (task.Milestone ? task.LengthBefore : kept);
+        if (was is { Length.IsZero: true }) was = null;
+        if (was is { } before && LengthText.WhyUnusable(before.Length, plan.Project.Units) is { } unusable) throw new EditRefusedException("length", unusable, task.Id, EditField.Length);
         if (LengthText.WhyUnusable(length, plan.Project.Units) is { } why) throw new EditRefusedException("length", why, task.Id, EditField.Length);
-        var changed = task with { Milestone = edit.On, Length = edit.On ? Length.Zero : length, Tentative = tentative };
-        var inverse = new SetMilestone(task.Id, task.Milestone, task.Milestone ? null : kept);
-        return PlanEditor.Changed(plan, changed, edit.On ? edit with { Length = null } : edit with { Length = new(length, tentative) }, inverse, EditField.Length);
+        var changed = task with { Milestone = edit.On, Length = edit.On ? Length.Zero : length, Tentative = tentative, LengthBefore = was };
+        // Nothing says that what it took before is not known.
+        var inverse = new SetMilestone(task.Id, task.Milestone, task.Milestone ? task.LengthBefore ?? new(Length.Zero) : kept);
+        var decided = edit with { Length = edit.On ? was ?? new(Length.Zero) : new(length, tentative) };
+        return PlanEditor.Changed(plan, changed, decided, inverse, EditField.Length);
     }
 
     public static AppliedEdit SetNote(Plan plan, SetNote edit)

@@ -11,8 +11,21 @@ internal static class TrackingEdits
         var task = PlanEditor.TaskOf(plan, edit.Task);
         RefusePhase(plan, task);
         var start = edit.On?.AsStart(plan.EffectiveCalendar(task)) ?? task.ActualStart ?? DefaultStart(plan, task, context);
-        return Set(plan, new SetTracking(task.Id, task.IsFinished ? 0 : task.Progress, start, null));
+        if (task.IsFinished) return Set(plan, Reopened(task, start), context);
+        return Set(plan, new SetTracking(task.Id, task.Progress, start, null, task.Remaining), context);
     }
+
+    public static AppliedEdit Reopen(Plan plan, ReopenTask edit)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        RefusePhase(plan, task);
+        if (!task.IsFinished) throw Refuse("notDone", $"“{LengthText.Shorten(task.Name)}” is not done, so there is nothing to take back.", task.Id);
+        return Set(plan, Reopened(task, task.Before?.ActualStart));
+    }
+
+    /// <summary>What was done goes on from where it was.</summary>
+    private static SetTracking Reopened(PlanTask task, PlanTime? start) =>
+        new(task.Id, task.Before?.Progress ?? 0, start, null, start is null ? null : task.Before?.Remaining);
 
     public static AppliedEdit Report(Plan plan, ReportProgress edit, EditContext context)
     {
@@ -21,7 +34,7 @@ internal static class TrackingEdits
         if (edit.Progress is < 0 or > 1) throw Refuse("progress", "Progress goes from 0 to 100 %: type a number in between.", task.Id);
         if (edit.Progress == 1) return Finish(plan, new FinishTask(task.Id), context);
         PlanTime? start = edit.Progress == 0 ? null : task.ActualStart ?? DefaultStart(plan, task, context);
-        return Set(plan, new SetTracking(task.Id, edit.Progress, start, null));
+        return Set(plan, new SetTracking(task.Id, edit.Progress, start, null), context);
     }
 
     public static AppliedEdit Finish(Plan plan, FinishTask edit, EditContext context)
@@ -35,7 +48,8 @@ internal static class TrackingEdits
         var finish = edit.On?.AsFinish(calendar) ?? task.ActualFinish ?? (passed ? planned : new DateOrTime(context.Today).AsFinish(calendar));
         // A task that was only to start later has started, at the latest, when it finished.
         if (task.ActualStart is null) start = PlanTime.Min(start, plan.LengthOf(task).Count == 0 ? finish : new DateOrTime(finish.LastDate).AsStart(calendar));
-        return Set(plan, new SetTracking(task.Id, 1, PlanTime.Min(start, finish), finish));
+        var before = task.IsFinished ? task.Before : new TrackedBefore(task.Progress, task.ActualStart, task.Remaining);
+        return Set(plan, new SetTracking(task.Id, 1, PlanTime.Min(start, finish), finish, null, before), context);
     }
 
     public static AppliedEdit SetRemaining(Plan plan, SetRemaining edit)
@@ -46,9 +60,24 @@ internal static class TrackingEdits
         return Set(plan, new SetTracking(task.Id, task.Progress, task.ActualStart, task.ActualFinish, edit.Remaining));
     }
 
+    /// <summary>The same of what a person reports: nothing has happened on a day that is still to come.</summary>
+    internal static AppliedEdit Set(Plan plan, SetTracking edit, EditContext context)
+    {
+        var (start, finish) = (edit.ActualStart?.Date > context.Today, edit.ActualFinish?.LastDate > context.Today);
+        if (!start && !finish) return Set(plan, edit);
+        var day = start ? edit.ActualStart!.Value.Date : edit.ActualFinish!.Value.LastDate;
+        throw new EditRefusedException(
+            "future",
+            $"{Dates.Day(day)} is still to come, so nothing can have {(start ? "started" : "finished")} then: give a day up to today, or move the planned date.",
+            edit.Task,
+            start ? EditField.Start : EditField.Finish);
+    }
+
     public static AppliedEdit Set(Plan plan, SetTracking edit)
     {
         var task = PlanEditor.TaskOf(plan, edit.Task);
+        if (edit.Before is { } was && (edit.ActualFinish is null || was.Progress is < 0 or >= 1))
+            throw Refuse("progress", "Only what is done was less than done before.", task.Id);
         if (edit.Progress is < 0 or > 1 || (edit.ActualFinish is not null && edit.Progress != 1))
             throw Refuse("progress", "Progress goes from 0 to 1, and is 1 exactly when the task has finished.", task.Id);
         if (edit is { ActualStart: { } start, ActualFinish: { } finish } && start > finish)
@@ -61,8 +90,8 @@ internal static class TrackingEdits
                 throw new EditRefusedException("remaining", "Only a task that has started and is not done has work left to report: give it a start first.", task.Id, EditField.Remaining);
             if (LengthText.WhyUnusable(left, plan.Project.Units) is { } why) throw new EditRefusedException("length", why, task.Id, EditField.Remaining);
         }
-        var changed = task with { Progress = edit.Progress, ActualStart = edit.ActualStart, ActualFinish = edit.ActualFinish, Remaining = edit.Remaining };
-        var inverse = new SetTracking(task.Id, task.Progress, task.ActualStart, task.ActualFinish, task.Remaining);
+        var changed = task with { Progress = edit.Progress, ActualStart = edit.ActualStart, ActualFinish = edit.ActualFinish, Remaining = edit.Remaining, Before = edit.Before };
+        var inverse = new SetTracking(task.Id, task.Progress, task.ActualStart, task.ActualFinish, task.Remaining, task.Before);
         return PlanEditor.Changed(plan, changed, edit, inverse, EditField.Progress);
     }
 

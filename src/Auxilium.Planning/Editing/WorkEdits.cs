@@ -1,5 +1,7 @@
 using System.Collections.Immutable;
+using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
 
 namespace Auxilium.Planning.Editing;
 
@@ -14,6 +16,26 @@ internal static class WorkEdits
         if (SplitRules.WhyRefused(splits, task.Milestone ? Length.Zero : task.Length, plan.Project.Units) is var (_, why))
             throw new EditRefusedException("split", why, task.Id, EditField.Splits);
         return PlanEditor.Changed(plan, task with { Splits = splits }, edit with { Splits = splits }, edit with { Splits = task.Splits }, EditField.Splits);
+    }
+
+    public static AppliedEdit Resume(Plan plan, ResumeTask edit)
+    {
+        var task = PlanEditor.TaskOf(plan, edit.Task);
+        TaskEdits.RefusePhase(plan, task, EditField.Splits, "work is that of the rows inside it: let those go on later");
+        TaskEdits.RefuseInactive(plan, task, EditField.Splits);
+        if (task is not { IsStarted: true, IsFinished: false })
+            throw new EditRefusedException("notBegun", $"“{LengthText.Shorten(task.Name)}” is not under way, so there is no rest of it: give it another start instead.", task.Id, EditField.Splits);
+        var (calendar, units, length) = (plan.EffectiveCalendar(task), plan.Project.Units, plan.LengthOf(task).Count);
+        // A pause comes after some work: of what has only begun, after its first minute.
+        var done = Math.Max(1, InProgressWork.Of(plan.Project with { MoveUnfinishedWork = false }, task, calendar, length).Done);
+        var before = task.Splits.Where(s => units.Minutes(s.After).Count < done).ToImmutableArray();
+        var reached = calendar.Add(task.ActualStart!.Value, done + before.Sum(s => units.Minutes(s.For).Count));
+        var pause = calendar.Between(reached, edit.On.AsStart(calendar));
+        if (pause <= 0)
+            throw new EditRefusedException("resume", $"The rest of “{LengthText.Shorten(task.Name)}” goes on on {Dates.Day(calendar.Next(reached))} as it is: give a later working day.", task.Id, EditField.Splits);
+        var split = new Split(units.ToLength(new WorkMinutes(done)), units.ToLength(new WorkMinutes(pause)));
+        var after = task.Splits.Where(s => units.Minutes(s.After).Count > done);
+        return SetSplits(plan, new SetSplits(task.Id, [.. before, split, .. after]));
     }
 
     public static AppliedEdit SetCalendar(Plan plan, SetTaskCalendar edit)

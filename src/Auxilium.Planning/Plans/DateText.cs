@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text.RegularExpressions;
 using Auxilium.Planning.Calendars;
 
@@ -9,6 +10,7 @@ namespace Auxilium.Planning.Plans;
 /// </summary>
 public static partial class DateText
 {
+    private static readonly string[] Weekdays = ["sun", "mon", "tue", "wed", "thu", "fri", "sat"];
     private static readonly string[] Months = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"];
 
     /// <param name="text">What was typed.</param>
@@ -23,6 +25,11 @@ public static partial class DateText
         if (DateOrTime.TryParseIso(trimmed, out date)) return InRange(date, ref problem);
         date = default;
         var match = trimmed.Length > 40 ? Match.Empty : Pattern().Match(trimmed);
+        if (match.Success && match.Groups["weekday"].Success)
+        {
+            if (!TryByWeekday(match, near ?? today, out var named, ref problem)) return false;
+            return WithTime(match, named, ref date, ref problem);
+        }
         if (!match.Success || IsAmbiguous(match))
         {
             problem = trimmed.Length == 0
@@ -37,6 +44,11 @@ public static partial class DateText
             problem = $"There is no such day as “{LengthText.Shorten(trimmed)}”: type one that is on the calendar, such as 12 May.";
             return false;
         }
+        return WithTime(match, day, ref date, ref problem);
+    }
+
+    private static bool WithTime(Match match, DateOnly day, ref DateOrTime date, ref string problem)
+    {
         int? minute = null;
         if (match.Groups["hour"].Success)
         {
@@ -49,6 +61,21 @@ public static partial class DateText
         }
         date = new DateOrTime(day, minute);
         return InRange(date, ref problem);
+    }
+
+    /// <summary>The day of the week says which is the day and which the month, and, without a year, which year.</summary>
+    private static bool TryByWeekday(Match match, DateOnly near, out DateOnly day, ref string problem)
+    {
+        var weekday = (DayOfWeek)Array.FindIndex(Weekdays, w => match.Groups["weekday"].Value.StartsWith(w, StringComparison.OrdinalIgnoreCase));
+        var read = DayAndMonth(match);
+        var readings = match.Groups["first"].Success ? [read, (Day: read.Month, Month: read.Day)] : new[] { read };
+        int[] years = match.Groups["year"].Success ? [int.Parse(match.Groups["year"].Value)] : [near.Year - 1, near.Year, near.Year + 1];
+        var days = readings.SelectMany(r => years.Select(year => TryMake(year, r.Month, r.Day, out var found) ? found : (DateOnly?)null)).OfType<DateOnly>().Distinct().OrderBy(d => Math.Abs(d.DayNumber - near.DayNumber)).ToList();
+        day = days.FirstOrDefault(d => d.DayOfWeek == weekday);
+        if (day != default) return true;
+        problem = days.Count == 0 ? $"There is no such day as “{LengthText.Shorten(match.Value)}”: type one that is on the calendar, such as 12 May."
+            : $"{days[0].ToString("d MMMM yyyy", CultureInfo.InvariantCulture)} is a {days[0].DayOfWeek}: leave the day of the week out, or type the date that you mean.";
+        return false;
     }
 
     private static bool TryReadDay(Match match, DateOnly today, DateOnly near, out DateOnly day)
@@ -97,7 +124,7 @@ public static partial class DateText
         return false;
     }
 
-    [GeneratedRegex(@"^((?<word>today|tomorrow)|((mon|tue|wed|thu|fri|sat|sun)[a-z]*,?\s+)?((?<day>\d{1,2})(st|nd|rd|th)?\.?\s*(?<month>(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*)|(?<month>(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*)\s+(?<day>\d{1,2})(st|nd|rd|th)?|(?<first>\d{1,2})(?<sep>[./-])(?<second>\d{1,2})\k<sep>?)\.?(,?\s*(?<year>\d{4}))?)(,?\s+(at\s+)?(?<hour>\d{1,2}):(?<minute>\d{2}))?$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"^((?<word>today|tomorrow)|((?<weekday>mon|tue|wed|thu|fri|sat|sun)[a-z]*\.?,?\s+)?((?<day>\d{1,2})(st|nd|rd|th)?\.?\s*(?<month>(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*)|(?<month>(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*)\s+(?<day>\d{1,2})(st|nd|rd|th)?|(?<first>\d{1,2})(?<sep>[./-])(?<second>\d{1,2})\k<sep>?)\.?(,?\s*(?<year>\d{4}))?)(,?\s+(at\s+)?(?<hour>\d{1,2}):(?<minute>\d{2}))?$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant)]
     private static partial Regex Pattern();
 
     [GeneratedRegex(@"^\d{1,4}[./-]\d{1,2}([./-]\d{0,4})?$")]

@@ -3,7 +3,10 @@ using System.Text.RegularExpressions;
 
 namespace Auxilium.Planning.Plans;
 
-/// <summary>Reads a length as people type it: <c>3d</c>, <c>0.5 d</c>, <c>2 hours</c>, <c>45m</c>, <c>1 week</c>; a bare number is days.</summary>
+/// <summary>
+/// Reads a length as people type it: <c>3d</c>, <c>0,5 d</c>, <c>½ d</c>, <c>half a day</c>, <c>2 hours</c>, <c>1h30</c>, <c>45m</c>,
+/// <c>2 weeks 1 day</c>; a bare number is days, unless another unit is asked for.
+/// </summary>
 public static partial class LengthText
 {
     private const int LongestText = 40;
@@ -12,32 +15,71 @@ public static partial class LengthText
     /// <param name="length">The length, 0 or more.</param>
     /// <param name="tentative">Whether it was marked as a guess.</param>
     /// <param name="problem">When unreadable: one sentence saying what is wrong and what would be right.</param>
-    public static bool TryParse(string? text, out Length length, out bool tentative, out string problem)
+    /// <param name="units">What days and weeks come to, for a length of several units; the usual ones when left out.</param>
+    /// <param name="bare">What a number without a unit counts.</param>
+    public static bool TryParse(string? text, out Length length, out bool tentative, out string problem, WorkUnits? units = null, LengthUnit bare = LengthUnit.Days)
     {
         length = default;
         problem = "";
         var trimmed = (text ?? "").Trim();
         tentative = trimmed.EndsWith('?');
         if (tentative) trimmed = trimmed[..^1].TrimEnd();
-        var match = trimmed.Length > LongestText ? Match.Empty : Pattern().Match(trimmed);
-        if (!match.Success)
+        var example = bare == LengthUnit.Hours ? "2.5, 1h30 or 45m" : "3d, 2h, 45m or 1w";
+        if (trimmed.Length == 0)
         {
-            problem = trimmed.Length == 0
-                ? "A length is missing: type a number and a unit, such as 3d, 2h or 1w."
-                : $"“{Shorten(trimmed)}” is not a length: type a number and a unit, such as 3d, 2h, 45m or 1w.";
+            problem = $"A length is missing: type a number and a unit, such as {example}.";
             return false;
         }
-        if (match.Groups["sign"].Value == "-")
+        if (trimmed.StartsWith('-') && TryParse(trimmed[1..], out _, out _, out _, units, bare))
         {
             problem = "A length cannot be negative: type a number from 0 up, such as 3d.";
             return false;
         }
-        if (!decimal.TryParse(match.Groups["number"].Value.Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var amount))
+        if (trimmed.Length <= LongestText && Range().IsMatch(trimmed))
         {
-            problem = $"“{Shorten(trimmed)}” is not a number that can be planned with: type something like 3d.";
+            problem = $"“{Shorten(trimmed)}” is a range: type one length, such as 3d? for a guess, and the range on the card of the task.";
             return false;
         }
-        length = new Length(amount, UnitOf(match.Groups["unit"].Value));
+        var match = trimmed.Length > LongestText ? Match.Empty : Pattern().Match(trimmed);
+        if (!match.Success || !TrySum(match, units ?? WorkUnits.Standard, bare, out length))
+        {
+            problem = $"“{Shorten(trimmed)}” is not a length: type a number and a unit, such as {example}.";
+            return false;
+        }
+        return true;
+    }
+
+    /// <summary>All parts together, in the smallest unit among them.</summary>
+    private static bool TrySum(Match match, WorkUnits units, LengthUnit bare, out Length length)
+    {
+        length = default;
+        var parts = new List<Length>();
+        for (var i = 0; i < match.Groups["unit"].Captures.Count; i++)
+        {
+            var (number, typed) = (match.Groups["number"].Captures[i].Value, match.Groups["unit"].Captures[i].Value);
+            // A number that follows hours is minutes, as in 1h30.
+            var unit = typed.Length > 0 ? UnitOf(typed) : parts.Count == 0 ? bare : parts[^1].Unit == LengthUnit.Hours ? LengthUnit.Minutes : (LengthUnit?)null;
+            if (unit is not { } known || !TryNumber(number, out var amount) || parts.Count > 0 && known >= parts[^1].Unit) return false;
+            parts.Add(new Length(amount, known));
+        }
+        if (parts.Count == 1) length = parts[0];
+        else if (parts.All(p => units.TryGetMinutes(p, out _)))
+        {
+            var each = units.Minutes(new Length(1, parts[^1].Unit)).Count;
+            length = new Length((decimal)parts.Sum(p => units.Minutes(p).Count) / each, parts[^1].Unit);
+        }
+        return parts.Count == 1 || length != default;
+    }
+
+    private static bool TryNumber(string text, out decimal number)
+    {
+        var plain = text.Trim().ToLowerInvariant();
+        if (plain is "a" or "an" or "one") plain = "1";
+        else if (plain.StartsWith("half", StringComparison.Ordinal)) plain = "0.5";
+        var part = plain.Length > 0 ? plain[^1] switch { '½' => 0.5m, '¼' => 0.25m, '¾' => 0.75m, _ => 0m } : 0;
+        if (part > 0) plain = plain[..^1].TrimEnd() is { Length: > 0 } whole ? whole : "0";
+        if (!decimal.TryParse(plain.Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out number)) return false;
+        number += part;
         return true;
     }
 
@@ -61,6 +103,9 @@ public static partial class LengthText
         _ => LengthUnit.Days,
     };
 
-    [GeneratedRegex(@"^(?<sign>-?)(?<number>\d+([.,]\d+)?|[.,]\d+)\s*(?<unit>m|mins?|minutes?|h|hrs?|hours?|d|days?|w|wks?|weeks?|)$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"^((?<number>\d*\s?[½¼¾]|(?>\d+([.,]\d+)?)|(?>[.,]\d+)|half(\s+an?)?(?=\s)|(an?|one)(?=\s))(?>\s*)(?<unit>m|mins?|minutes?|h|hrs?|hours?|d|days?|w|wks?|weeks?|)(?![a-z])(?>\s*(,|and)?\s*)(?=[\d½¼¾.ah]|$))+$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant)]
     private static partial Regex Pattern();
+
+    [GeneratedRegex(@"^\d+([.,]\d+)?\s*[a-z]*\s*(-|–|to)\s*\d+([.,]\d+)?\s*[a-z]*$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant)]
+    private static partial Regex Range();
 }

@@ -37,6 +37,10 @@ public sealed record DateConstraint(ConstraintKind Kind, PlanTime? Date = null)
 /// <param name="For">How long it is, in working time of the task's effective calendar.</param>
 public readonly record struct Split(Length After, Length For);
 
+/// <summary>How far a task was before it was done.</summary>
+/// <param name="Progress">Below 1.</param>
+public sealed record TrackedBefore(decimal Progress, PlanTime? ActualStart = null, Length? Remaining = null);
+
 /// <summary>A length for which only a range is known: at best, most likely, at worst.</summary>
 public sealed record LengthEstimate(Length Low, Length Likely, Length High);
 
@@ -142,6 +146,15 @@ public sealed record PlanTask
 
     /// <summary>When it comes again, of a phase whose rows are its occurrences.</summary>
     public RepeatRule? Repeats { get; init; }
+
+    /// <summary>The day of the rule that this is the occurrence of, in a phase that repeats.</summary>
+    public DateOnly? Occurrence { get; init; }
+
+    /// <summary>How far it was before it was done: the way back leads there.</summary>
+    public TrackedBefore? Before { get; init; }
+
+    /// <summary>What a milestone took before it became one.</summary>
+    public TypedLength? LengthBefore { get; init; }
 
     /// <summary>The shares of all who work on it: 1.5 is one person and half of another's time.</summary>
     public decimal People => Assignments.Sum(a => a.Share);

@@ -1,3 +1,5 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
 using Auxilium.Planning.Plans;
 
 namespace Auxilium.Storage.Rows;
@@ -73,6 +75,23 @@ public sealed class TaskRow
     /// <summary>The rule of a task that repeats, as JSON.</summary>
     public string? Repeats { get; set; }
 
+    /// <summary>What else is known of a task, and no query filters by, as JSON: a <see cref="TaskFactsRow"/>; <c>null</c> for nothing.</summary>
+    public string? Facts { get; set; }
+
     /// <summary>The owner first, then the helpers, as JSON.</summary>
     public required string Assignments { get; set; }
+}
+
+/// <summary>Facts of a task that lie together in one column: another one needs no change of the database.</summary>
+/// <param name="Occurrence">The day of its rule that it is the occurrence of.</param>
+/// <param name="Before">How far it was before it was done.</param>
+/// <param name="LengthBefore">What a milestone took before it became one.</param>
+internal sealed record TaskFactsRow(DateOnly? Occurrence = null, TrackedBefore? Before = null, TypedLength? LengthBefore = null)
+{
+    private static readonly JsonSerializerOptions Short = new() { DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull };
+
+    public static string? Write(PlanTask task) =>
+        new TaskFactsRow(task.Occurrence, task.Before, task.LengthBefore) is var facts && facts == new TaskFactsRow() ? null : JsonSerializer.Serialize(facts, Short);
+
+    public static TaskFactsRow Read(string? json) => json is null ? new() : JsonSerializer.Deserialize<TaskFactsRow>(json)!;
 }

@@ -8,7 +8,7 @@ internal static class OwnWork
 {
     public static bool Allows(PlanEdit edit, Plan plan, string person) => edit switch
     {
-        StartTask or ReportProgress or FinishTask or SetRemaining or SetTracking or SetChecklist => IsTheirs(plan, EditPipeline.TaskOf(edit), person),
+        StartTask or ReportProgress or FinishTask or ReopenTask or SetRemaining or SetTracking or SetChecklist => IsTheirs(plan, EditPipeline.TaskOf(edit), person),
         Together together => together.Edits.Length > 0 && together.Edits.All(e => Allows(e, plan, person)),
         _ => false,
     };

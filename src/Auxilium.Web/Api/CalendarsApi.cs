@@ -32,14 +32,14 @@ internal static class CalendarsApi
         return Results.Ok(found.Between(from, to).Select(h => new HolidayDocument($"{h.From:yyyy-MM-dd}", h.Name)));
     }
 
-    private static async Task<IResult> YearAsync(Guid id, int year, HttpContext context, PlanStore store, CancellationToken cancel)
+    private static async Task<IResult> YearAsync(Guid id, int year, HttpContext context, PlanStore store, Today today, CancellationToken cancel)
     {
         if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
         if (year is < 1990 or > 2100) return Problems.Bad("Give a year from 1990 to 2100.", "year");
         try
         {
             using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostBytes));
-            var calendar = CalendarReader.ReadAlone(body.RootElement, "$");
+            var calendar = CalendarReader.ReadAlone(body.RootElement, "$", today.Date);
             var known = plan.Schedule.Plan.Calendars;
             var book = new CalendarBook([.. known.Where(c => c.Id != calendar.Id), calendar]);
             if (calendar.Base is { } on && book.Find(on) is null) throw new UnreadableDocumentException([new DocumentError("$.base", "unknownId", $"There is no calendar “{on}” to build on.")]);

@@ -23,7 +23,7 @@ internal sealed record EditDocument(Guid Id, int BaseVersion, PlanEdit? Edit, Ta
     private static readonly string[] Fields = ["id", "baseVersion", "edit", "takeBack", "overrule", "near", "note", "seenVersion", "own"];
 
     /// <exception cref="UnreadableDocumentException">Something in it is missing or wrong.</exception>
-    public static EditDocument Read(JsonElement root, DateOnly today)
+    public static EditDocument Read(JsonElement root, DateOnly today, WorkUnits? units = null)
     {
         if (root.ValueKind != JsonValueKind.Object) throw Wrong("$", "An edit is sent as a JSON object.");
         foreach (var property in root.EnumerateObject())
@@ -32,7 +32,7 @@ internal sealed record EditDocument(Guid Id, int BaseVersion, PlanEdit? Edit, Ta
         var id = Get(root, "id") is { ValueKind: JsonValueKind.String } i && i.TryGetGuid(out var guid) ? guid : throw Wrong("$.id", "“id” must be a UUID, made new for each edit.");
         var baseVersion = Get(root, "baseVersion") is { ValueKind: JsonValueKind.Number } v && v.TryGetInt32(out var number) && number > 0 ? number : throw Wrong("$.baseVersion", "“baseVersion” must be the version of the plan that the edit was made on.");
         DateOnly? near = Get(root, "near") is { } n ? ReadDay(n) : null;
-        PlanEdit? edit = Get(root, "edit") is { } e ? new EditJson(today, near).Read(e) : null;
+        PlanEdit? edit = Get(root, "edit") is { } e ? new EditJson(today, near, units).Read(e) : null;
         var (takeBack, entry) = Get(root, "takeBack") is { } t ? ReadTakeBack(t) : default;
         if (edit is not null && Restores(edit)) throw Wrong("$.edit", "“restoreTasks” comes only from taking an edit back: send “takeBack”, or “addTask” for a new row.");
         if (edit is null == takeBack is null) throw Wrong("$", "Send either “edit” or “takeBack”.");

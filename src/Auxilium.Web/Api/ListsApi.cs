@@ -20,7 +20,7 @@ internal static class ListsApi
     public static void Map(RouteGroupBuilder api) =>
         api.MapPost("/projects/{id:guid}/lists", ReadAsync).WithTags("Projects").RequireAuthorization(Rights.Report)
             .WithSummary("How a pasted list is understood, line by line, with the edit that would add it. Nothing is kept.")
-            .WithDescription("The body is { \"text\": … }; “columns” says what each column holds (" + string.Join(", ", Enum.GetValues<ListColumnKind>().Select(kind => Words.Camel(kind))) + "), “dateOrder” is dayFirst or monthFirst, “makePeople” whether unknown owners join the plan, “parent” and “after” where the rows go.")
+            .WithDescription("The body is { \"text\": … }; “columns” says what each column holds (" + string.Join(", ", Enum.GetValues<ListColumnKind>().Select(kind => Words.Camel(kind))) + "), “dateOrder” is dayFirst or monthFirst, “makePeople” whether unknown owners join the plan, “parent” and “after” where the rows go, “levels” how deep the rows of some lines stand: { \"3\": 1 }.")
             .Accepts<ListRequest>("application/json").Produces<ListDocument>().ProducesProblem(400).ProducesProblem(404).ProducesProblem(413);
 
     private static async Task<IResult> ReadAsync(Guid id, HttpContext context, PlanStore store, Budgets budgets, Today today, CancellationToken cancel)
@@ -59,7 +59,7 @@ internal static class ListsApi
         if (columns?.Contains(null) == true) return null;
         if (request.DateOrder is not (null or "dayFirst" or "monthFirst")) return null;
         var order = request.DateOrder switch { "dayFirst" => DateOrder.DayFirst, "monthFirst" => DateOrder.MonthFirst, _ => DateOrder.Unknown };
-        return new ListOptions(columns?.Select(kind => kind!.Value).ToList(), order, request.MakePeople, request.Parent, request.After);
+        return new ListOptions(columns?.Select(kind => kind!.Value).ToList(), order, request.MakePeople, request.Parent, request.After, request.Levels);
     }
 
     private static ListColumnKind? KindOf(string name) =>
@@ -72,7 +72,15 @@ internal static class ListsApi
 /// <param name="MakePeople">Whether owners whom nobody knows join the plan.</param>
 /// <param name="Parent">The phase that the rows go into.</param>
 /// <param name="After">The row of that phase that they stand after.</param>
-public sealed record ListRequest(string? Text, IReadOnlyList<string>? Columns = null, string? DateOrder = null, bool MakePeople = true, string? Parent = null, string? After = null);
+/// <param name="Levels">By line: how deep its row stands, from 0, where a person says so.</param>
+public sealed record ListRequest(
+    string? Text,
+    IReadOnlyList<string>? Columns = null,
+    string? DateOrder = null,
+    bool MakePeople = true,
+    string? Parent = null,
+    string? After = null,
+    IReadOnlyDictionary<int, int>? Levels = null);
 
 /// <summary>How a list was understood.</summary>
 /// <param name="AskDateOrder">Whether its dates could be read both ways, so that a person has to say.</param>

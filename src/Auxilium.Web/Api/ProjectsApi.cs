@@ -95,7 +95,7 @@ internal static class ProjectsApi
         try
         {
             using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostEditBytes));
-            var document = EditDocument.Read(body.RootElement, today.Date);
+            var document = EditDocument.Read(body.RootElement, today.Date, (await store.LoadAsync(id, cancel))?.Schedule.Plan.Project.Units);
             // What is large takes a turn, and previews one of their person's; the edits that people make all day do not.
             var isLarge = await IsLargeAsync(id, document, preview, store, cancel);
             using var turn = isLarge || preview ? await budgets.EnterAsync(context, cancel, isLarge) : null;

@@ -31,7 +31,7 @@ internal static class RepeatsApi
             if (plan.Find(task) is not { } row) return Results.Problem("This row is no longer in the plan.", statusCode: StatusCodes.Status404NotFound);
             var edit = JsonSerializer.SerializeToElement(new { type = "repeatTask", task, rule = body.RootElement });
             var near = stored.Schedule.IsOff(plan.Index.RowOf(task)) ? today.Date : stored.Schedule.StartOf(task).Date;
-            var read = (RepeatTask)new EditJson(today.Date, near).Read(edit);
+            var read = (RepeatTask)new EditJson(today.Date, near, plan.Project.Units).Read(edit);
             var (rule, occurrences) = SeriesEdits.Rehearse(plan, row, read.Rule, stored.Schedule);
             return Results.Ok(RepeatDocument.Of(rule, occurrences));
         }

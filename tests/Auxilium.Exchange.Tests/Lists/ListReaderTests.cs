@@ -74,6 +74,72 @@ public class ListReaderTests
         Assert.Equal(["Ask the harbour, the town, and the police", "Then wait, and wait"], Made("Ask the harbour, the town, and the police\nThen wait, and wait").Tasks.Select(t => t.Name));
 
     [Fact]
+    public void An_empty_cell_of_a_column_is_no_indentation()
+    {
+        var plan = Made("Days\tTask\n3\tPaint\n\tVarnish\n2\tDry");
+        Assert.Equal("1 Paint, 2 Varnish, 3 Dry", Outline(plan));
+        Assert.Equal([Length.Days(3), Length.OneDay, Length.Days(2)], plan.Tasks.Select(t => t.Length));
+        Assert.Equal("1 Paint, 2 Varnish", Outline(Made("3d\tPaint\n\tVarnish")));
+        // Without a heading, names that stand one column further in each time are levels.
+        var stairs = Made("Boats\n\tPaint the hull\n\t\tBuy paint\t2h\nSails");
+        Assert.Equal("1 Boats, 1.1 Paint the hull, 1.1.1 Buy paint, 2 Sails", Outline(stairs));
+        Assert.Equal(new Length(2, LengthUnit.Hours), stairs.Tasks[2].Length);
+    }
+
+    [Fact]
+    public void A_level_that_a_person_chooses_counts()
+    {
+        const string Text = "Boats\nPaint\nVarnish";
+        var reading = ListReader.Read(Text, new ListOptions(Levels: new Dictionary<int, int> { [2] = 1, [3] = 7 }), Empty, [], Today);
+        Assert.Equal([0, 1, 2], reading.Rows.Select(r => r.Level));
+    }
+
+    [Fact]
+    public void Boxes_strokes_and_brackets_are_read()
+    {
+        var ticked = Made("- [x] Book the band\n- [ ] Print posters (Ines Vale, 2d)\n* ☑ 3. Pay the band\n- Order paper (the blue one)");
+        Assert.Equal(["Book the band", "Print posters", "Pay the band", "Order paper (the blue one)"], ticked.Tasks.Select(t => t.Name));
+        Assert.Equal([true, false, true, false], ticked.Tasks.Select(t => t.IsFinished));
+        Assert.Equal(("ines", Length.Days(2)), (ticked.Tasks[1].Owner, ticked.Tasks[1].Length));
+        var table = Made("| Task | Days | Who |\n|------|:----:|-----|\n| Paint |  | IV |\n|   Sand | | |");
+        Assert.Equal("1 Paint, 1.1 Sand", Outline(table));
+        Assert.Equal("ines", table.Tasks[0].Owner);
+        Assert.Equal(["Boat | Shed"], Made("Boat | Shed").Tasks.Select(t => t.Name));
+    }
+
+    [Fact]
+    public void Second_names_are_helpers_and_a_deadline_is_a_deadline()
+    {
+        var plan = Made("Task\tOwner\tDeadline\tDays\nPaint\tIV, Bo Sand & Ann\t21 May\t2-3 days");
+        var task = plan.Tasks[0];
+        Assert.Equal(["Ines Vale", "Bo Sand", "Ann"], task.Assignments.Select(a => plan.FindPerson(a.Person)!.Name));
+        Assert.Equal(new DateOnly(2027, 5, 21), task.Deadline!.Value.LastDate);
+        Assert.Equal((Length.Days(2.5m), true), (task.Length, task.Tentative));
+        Assert.Equal(new LengthEstimate(Length.Days(2), Length.Days(2.5m), Length.Days(3)), task.Estimate);
+    }
+
+    [Fact]
+    public void A_finish_of_what_has_begun_counts_or_is_refused_aloud()
+    {
+        var plan = Made("Task\tFinish\tProgress\nPaint\t21 May\t40%");
+        Assert.Equal(new DateOnly(2027, 5, 21), Scheduler.Calculate(plan).FinishOf(plan.Tasks[0].Id).LastDate);
+        Assert.Equal(Today, plan.Tasks[0].ActualStart!.Value.Date);
+        var passed = Read("Task\tFinish\tProgress\nPaint\t11 May\t40%").Rows[0];
+        Assert.Contains(passed.Problems, p => p.Message.Contains("has passed and it is not done", StringComparison.Ordinal));
+        var future = Read("Task\tStart\tFinish\tProgress\nPaint\t17 May\t19 May\tdone").Rows[0];
+        Assert.Equal([ListColumnKind.Start, ListColumnKind.Finish], future.Problems.Select(p => p.Column!.Value));
+    }
+
+    [Fact]
+    public void A_day_of_the_week_settles_which_number_is_the_month()
+    {
+        var reading = Read("Task\tStart\nPaint\tMon 03/05\nDry\tWed 05/05/2027");
+        Assert.False(reading.AskOrder);
+        Assert.Equal("Mon 3 May 2027", reading.Rows[0].Cells[ListColumnKind.Start]);
+        Assert.Equal("Fri 5 Mar 2027", Read("Task\tStart\nPaint\tFri 03/05").Rows[0].Cells[ListColumnKind.Start]);
+    }
+
+    [Fact]
     public void Start_and_finish_make_the_length()
     {
         var plan = Made("Task\tStart\tFinish\nPermit\t10 May\t14 May");
@@ -145,9 +211,9 @@ public class ListReaderTests
         var made = Read(Text);
         Assert.Equal(["Tom Lowe"], made.NewPeople);
         Assert.Equal("tom-lowe", Apply(made).Tasks[1].Owner);
-        Assert.Contains("one owner", made.Rows[1].Problems[0].Message);
+        Assert.Equal(["tom-lowe", "ines"], Apply(made).Tasks[1].Assignments.Select(a => a.Person));
         var left = Read(Text, new ListOptions(MakePeople: false));
-        Assert.Null(Apply(left).Tasks[0].Owner);
+        Assert.Equal([null, "ines"], Apply(left).Tasks.Select(t => t.Owner));
         Assert.Contains("Nobody here is called Tom Lowe", left.Rows[0].Problems[0].Message);
     }
 

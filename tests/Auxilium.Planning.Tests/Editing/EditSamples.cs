@@ -26,6 +26,8 @@ internal static class EditSamples
             nameof(RemoveCalendar) => (plan with { Calendars = plan.Calendars.Add(WorkCalendar.Weekdays with { Id = "spare", Name = "Spare" }) }, new RemoveCalendar("spare")),
             nameof(SetRemaining) => Draw.On(draw.Begun(), _ => new SetRemaining(draw.Leaf, random.Next(2) == 0 ? Length.Days(2) : null)),
             nameof(SetTracking) => (plan, draw.Tracking()),
+            nameof(ResumeTask) => Draw.On(draw.Begun(), _ => new ResumeTask(draw.Leaf, draw.Day(8, 40))),
+            nameof(ReopenTask) => Draw.On(draw.Done(), _ => new ReopenTask(draw.Leaf)),
             nameof(ExtendSeries) => Draw.On(draw.Repeating(), _ => new ExtendSeries(draw.Leaf, draw.Day(60, 30))),
             nameof(KeepSeries) => Draw.On(draw.Repeating(), _ => new KeepSeries(draw.Leaf)),
             nameof(RepeatTask) when random.Next(2) == 0 => Draw.On(draw.Repeating(), _ => new RepeatTask(draw.Leaf, draw.Rule())),
@@ -66,9 +68,9 @@ internal static class EditSamples
             nameof(SetPredecessors) => new SetPredecessors(any, flip ? [] : [new Predecessor(draw.Leaf, Length.OneDay, null, (LinkKind)random.Next(4), random.Next(2) == 0)]),
             nameof(MoveTask) => new MoveTask(any, random.Next(3) == 0 ? null : plan.Find(draw.Any)!.Parent, null),
             nameof(SetMilestone) => new SetMilestone(leaf, flip),
-            nameof(StartTask) => new StartTask(leaf, flip ? null : draw.Day(-12, 20)),
+            nameof(StartTask) => new StartTask(leaf, flip ? null : draw.Day(-12, 2)),
             nameof(ReportProgress) => new ReportProgress(leaf, random.Next(11) / 10m),
-            nameof(FinishTask) => new FinishTask(leaf, flip ? null : draw.Day(0, 12)),
+            nameof(FinishTask) => new FinishTask(leaf, flip ? null : draw.Day(-9, 2)),
             nameof(PlaceTask) => new PlaceTask(any, random.Next(4) == 0 ? null : day, flip),
             nameof(ShiftTasks) => new ShiftTasks([any, leaf], flip ? 3 : -2),
             nameof(SetConstraint) => new SetConstraint(leaf, random.Next(9) is var of and < 8 ? (ConstraintKind)of : null, day),
@@ -81,7 +83,7 @@ internal static class EditSamples
             nameof(SetActive) => new SetActive(any, flip),
             nameof(SetFixedDates) => new SetFixedDates(leaf, flip ? new(PlanTime.At(2027, 5, 12, 9)) : null, random.Next(2) == 0 ? new(ConstraintKind.AsLateAsPossible) : null),
             nameof(SetFinish) => new SetFinish(leaf, draw.Day(10, 70)),
-            nameof(StretchTask) => new StretchTask(leaf, draw.Day(0, 9)),
+            nameof(StretchTask) => new StretchTask(leaf, draw.Day(-9, 9)),
             nameof(SetNote) => new SetNote(any, "Noted\nTwice"),
             nameof(SetKey) => new SetKey(any, flip),
             nameof(SetColour) => new SetColour(any, flip ? null : TaskMarks.Colours[random.Next(5)]),
@@ -121,7 +123,9 @@ internal static class EditSamples
 
         public static (Plan, PlanEdit) On(Plan made, Func<Plan, PlanEdit> edit) => (made, edit(made));
 
-        public Plan Begun() => plan.With(Leaf, t => t with { Active = true, Progress = 0.5m, ActualStart = PlanTime.At(2027, 5, 4, 9), ActualFinish = null, Remaining = null });
+        public Plan Begun() => (plan with { Tasks = [.. plan.Tasks.Select(t => t with { Active = true })] }).With(Leaf, t => t with { Active = true, Progress = 0.5m, ActualStart = PlanTime.At(2027, 5, 4, 9), ActualFinish = null, Remaining = null });
+
+        public Plan Done() => PlanEditor.Apply(Begun(), new FinishTask(Leaf, Day(-5, 0)), Context(Begun())).Plan;
 
         public Plan Linked()
         {
@@ -145,7 +149,7 @@ internal static class EditSamples
             0 => new SetTracking(Leaf, 0, null, null),
             1 => new SetTracking(Leaf, 0.4m, PlanTime.At(2027, 5, 4, 9), null),
             2 => new SetTracking(Leaf, 0.4m, PlanTime.At(2027, 5, 4, 9), null, Length.OneDay),
-            _ => new SetTracking(Leaf, 1, PlanTime.At(2027, 5, 4, 9), PlanTime.At(2027, 5, 5, 17)),
+            _ => new SetTracking(Leaf, 1, PlanTime.At(2027, 5, 4, 9), PlanTime.At(2027, 5, 5, 17), null, random.Next(2) == 0 ? null : new(0.4m, PlanTime.At(2027, 5, 4, 9), Length.OneDay)),
         };
 
         /// <summary>What takes back that rows were removed.</summary>

@@ -252,6 +252,66 @@ public class EditorTests
     }
 
     [Fact]
+    public void What_is_done_by_a_slip_goes_back_to_how_far_it_was()
+    {
+        var plan = Edit(PlanText.Plan("A 5d\nB 1d"), new StartTask("A", new DateOrTime(new DateOnly(2027, 5, 4))));
+        plan = Edit(Edit(plan, new ReportProgress("A", 0.4m)), new SetRemaining("A", Length.Days(2)));
+        foreach (var done in new PlanEdit[] { new FinishTask("A"), new ReportProgress("A", 1) })
+        {
+            var back = Edit(Edit(plan, done), new ReopenTask("A"));
+            Assert.Equal(Text(plan), Text(back));
+            // Clearing the finish keeps the start; the rest is as it was.
+            Assert.Equal(Text(plan), Text(Edit(Edit(plan, done), new StartTask("A"))));
+        }
+        // Done twice over, the first is still known.
+        Assert.Equal(Text(plan), Text(Edit(Edit(Edit(plan, new FinishTask("A")), new FinishTask("A", new DateOrTime(new DateOnly(2027, 5, 12)))), new ReopenTask("A"))));
+        // What had not started has not.
+        Assert.Equal(Text(plan), Text(Edit(Edit(plan, new FinishTask("B", new DateOrTime(new DateOnly(2027, 5, 5)))), new ReopenTask("B"))));
+        Assert.Equal("notDone", Refused(plan, new ReopenTask("B")).Code);
+    }
+
+    [Fact]
+    public void A_milestone_made_by_a_slip_takes_as_long_as_before()
+    {
+        var plan = PlanText.Plan("A 5d\nM milestone").With("A", t => t with { Tentative = true });
+        Assert.Equal(Text(plan), Text(Edit(Edit(plan, new SetMilestone("A", true)), new SetMilestone("A", false))));
+        Assert.Equal(Length.Days(2), Edit(Edit(plan, new SetMilestone("A", true)), new SetMilestone("A", false, new(Length.Days(2)))).Find("A")!.Length);
+        Assert.Equal((Length.OneDay, true), (Edit(plan, new SetMilestone("M", false)).Find("M")!.Length, Edit(plan, new SetMilestone("M", false)).Find("M")!.Tentative));
+    }
+
+    [Fact]
+    public void The_rest_of_a_begun_task_goes_on_later_and_its_start_stays()
+    {
+        var plan = PlanText.Plan("A 5d").With("A", t => t with { Progress = 0.4m, ActualStart = PlanText.DefaultStart });
+        var later = Edit(plan, new ResumeTask("A", new DateOrTime(new DateOnly(2027, 5, 13)))).Calculate();
+        Assert.Equal("2027-05-03T09:00 – 2027-05-17T18:00", later.Dates("A"));
+        Assert.Equal("2027-05-03T09:00 – 2027-05-04T18:00, 2027-05-13T09:00 – 2027-05-17T18:00", string.Join(", ", later.SegmentsOf(0).Select(s => $"{s.Start} – {s.Finish}")));
+        // Later still: the pause becomes longer, and not one of two.
+        Assert.Equal("2027-05-03T09:00 – 2027-05-19T18:00", Edit(later.Plan, new ResumeTask("A", new DateOrTime(new DateOnly(2027, 5, 17)))).Calculate().Dates("A"));
+        Assert.Equal("resume", Refused(plan, new ResumeTask("A", new DateOrTime(new DateOnly(2027, 5, 5)))).Code);
+        Assert.Equal("notBegun", Refused(PlanText.Plan("A 5d"), new ResumeTask("A", new DateOrTime(new DateOnly(2027, 5, 17)))).Code);
+    }
+
+    public static TheoryData<PlanEdit, EditField> StillToCome => new()
+    {
+        { new StartTask("A", new DateOrTime(Today.AddDays(1))), EditField.Start },
+        { new FinishTask("A", new DateOrTime(Today.AddDays(1))), EditField.Finish },
+        { new SetFinish("D", new DateOrTime(Today.AddDays(4))), EditField.Finish },
+        { new PlaceTask("D", new DateOrTime(Today.AddDays(4))), EditField.Start },
+    };
+
+    [Theory]
+    [MemberData(nameof(StillToCome))]
+    public void Nothing_has_happened_on_a_day_that_is_still_to_come(PlanEdit edit, EditField field)
+    {
+        var plan = PlanText.Plan("A 1d\nD 1d").With("D", t => t with { Progress = 1, ActualStart = PlanTime.At(2027, 5, 3, 9), ActualFinish = PlanTime.At(2027, 5, 3, 18) });
+        var refused = Refused(plan, edit);
+        Assert.Equal(("future", field), (refused.Code, refused.Field));
+        Assert.Contains("is still to come", refused.Message, StringComparison.Ordinal);
+        Assert.Equal(0.5m, Edit(plan, new ReportProgress("A", 0.5m)).Find("A")!.Progress);
+    }
+
+    [Fact]
     public void A_circle_is_refused_at_the_cell_it_was_typed_in()
     {
         var plan = PlanText.Plan("A 1d\nB 1d after A");

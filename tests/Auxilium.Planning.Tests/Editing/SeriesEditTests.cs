@@ -8,7 +8,7 @@ namespace Auxilium.Planning.Tests.Editing;
 
 public class SeriesEditTests
 {
-    private static readonly DateOnly Today = new(2027, 5, 3);
+    private static readonly DateOnly Today = new(2027, 5, 5);
 
     private static readonly RepeatRule Weekly = new() { Every = RepeatUnit.Week, From = new(new DateOnly(2027, 5, 4)), Length = new(2, LengthUnit.Hours) };
 
@@ -37,11 +37,54 @@ public class SeriesEditTests
         Assert.True(plan.Plan.Find(one)!.IsFinished);
         Assert.Equal(PlanTime.At(2027, 5, 12, 9), plan.StartOf(two));
         Assert.True(plan.IsOff(plan.Plan.Index.RowOf(three)));
-        // Another rule replaces what is still open, and only that.
-        var other = Run(plan, new RepeatTask("M", Weekly with { On = [DayOfWeek.Friday], Times = 1 }));
-        Assert.Equal(["M 1", "M 3", "M 4"], Names(other.After));
-        Assert.Equal(PlanTime.At(2027, 5, 7, 9), other.After.StartOf(Occurrence(other.After, 2)));
-        Undone(other);
+    }
+
+    [Fact]
+    public void Another_rule_changes_only_what_differs_and_leaves_what_people_did()
+    {
+        var plan = Run(Plan().Calculate(), new RepeatTask("M", Weekly with { Times = 6 })).After;
+        var ids = plan.Plan.Tasks.Where(t => t.Parent == "M").Select(t => t.Id).ToList();
+        plan = Run(plan, new FinishTask(ids[0], new DateOrTime(new DateOnly(2027, 5, 4)))).After;
+        plan = Run(plan, new PlaceTask(ids[1], new DateOrTime(new DateOnly(2027, 5, 14)), true)).After;
+        plan = Run(plan, new SetActive(ids[2], false)).After;
+        plan = Run(plan, new Together([new RenameTask(ids[3], "Last rehearsal"), new SetOwner(ids[3], "Bo")])).After;
+
+        // From Tuesdays to Wednesdays: the same rows, those nobody moved on the next day.
+        var wednesdays = Run(plan, new RepeatTask("M", Weekly with { On = [DayOfWeek.Wednesday], Times = 6, Length = new(3, LengthUnit.Hours) }));
+        Assert.Equal(["M 1", "M 2", "M 3", "Last rehearsal", "M 5", "M 6"], Names(wednesdays.After));
+        Assert.Equal(ids, wednesdays.After.Plan.Tasks.Where(t => t.Parent == "M").Select(t => t.Id));
+        Assert.Equal(["Tue 4 May", "Fri 14 May", "-", "Wed 26 May", "Wed 2 Jun", "Wed 9 Jun"], ids.Select(id => wednesdays.After.IsOff(wednesdays.After.Plan.Index.RowOf(id)) ? "-" : Dates.Day(wednesdays.After.StartOf(id))));
+        Assert.Equal("Bo", wednesdays.After.Plan.FindPerson(wednesdays.After.Plan.Find(ids[3])!.Owner)!.Name);
+        Assert.Equal(new Length(3, LengthUnit.Hours), wednesdays.After.Plan.Find(ids[4])!.Length);
+        Undone(wednesdays);
+
+        // Every other week: what has no day any more goes, unless somebody did something to it.
+        var fewer = Run(plan, new RepeatTask("M", Weekly with { Interval = 2, Times = 3 }));
+        Assert.Equal(["M 1", "M 2", "M 3", "Last rehearsal", "M 5"], Names(fewer.After));
+        Assert.Equal(ids[5], Assert.Single(((RepeatTask)fewer.Applied.Edit).Drop!.Value));
+        Undone(fewer);
+
+        // Twice a week: the others come between, in their order, under numbers of their own.
+        var more = Run(plan, new RepeatTask("M", Weekly with { On = [DayOfWeek.Tuesday, DayOfWeek.Thursday], Times = 12 }));
+        Assert.Equal(["M 1", "M 7", "M 8", "M 2", "M 3", "M 9", "Last rehearsal", "M 10", "M 5", "M 11", "M 6", "M 12"], Names(more.After));
+        Undone(more);
+
+        // The same rule once more: nothing changes, and what was skipped does not come back.
+        var same = Run(plan, new RepeatTask("M", Weekly with { Times = 6 }));
+        Assert.Empty(same.Ripple.Moves);
+        Assert.Equal(Names(plan), Names(same.After));
+        Undone(same);
+    }
+
+    [Fact]
+    public void An_occurrence_that_people_wrote_about_stays()
+    {
+        var plan = Run(Plan().Calculate(), new RepeatTask("M", Weekly)).After;
+        var last = Occurrence(plan, 2);
+        var applied = PlanEditor.Apply(plan.Plan, new RepeatTask("M", Weekly with { Times = 2 }), new EditContext(plan, Today, []) { Spoken = new HashSet<string> { last } });
+        Assert.NotNull(applied.Plan.Find(last));
+        // What was decided does the same to whom it is done again, whoever knows of the comments.
+        Assert.NotNull(PlanEditor.Apply(plan.Plan, applied.Edit, new EditContext(plan, Today, [])).Plan.Find(last));
     }
 
     [Fact]

@@ -3,6 +3,7 @@
 
 /** @import { Row } from "./types.js" */
 /** @import { Store } from "./store.js" */
+import { percentOf, shareOf } from "../shared/percent.js";
 import { dayOf, finishDayOf, lastDayOf, short } from "./time.js";
 
 /** @typedef {{ key: string, label: string, width: number, extra?: boolean }} Column width in pixels; an extra one is shown by choice */
@@ -163,15 +164,17 @@ export function editFor(store, row, col, text) {
 
 /** @param {string} task @param {string} text @returns {{ edit: object } | { problem: string }} */
 function progressFor(task, text) {
-  const percent = /^(\d+(?:[.,]\d+)?)\s*%?$/.exec(text);
-  if (percent)
-    return {
-      edit: { type: "reportProgress", task, progress: Number((Number(percent[1].replace(",", ".")) / 100).toFixed(6)) },
-    };
-  if (/^(done|finished)$/i.test(text)) return { edit: { type: "finishTask", task } };
-  if (/^(start|started|under way)$/i.test(text)) return { edit: { type: "startTask", task } };
+  const percent = percentOf(text);
+  if (percent !== null) return { edit: { type: "reportProgress", task, progress: shareOf(percent) } };
+  const [, word, on] = /^(done|finished|start|started|under way)\b[\s,:]*(?:on\b\s*)?(.*)$/i.exec(text) ?? [];
+  if (word) {
+    const type = /^(done|finished)$/i.test(word) ? "finishTask" : "startTask";
+    return { edit: { type, task, ...(on ? { on } : {}) } };
+  }
   if (/^(not started|)$/i.test(text)) return { edit: { type: "reportProgress", task, progress: 0 } };
-  return { problem: `“${text.slice(0, 30)}” is not progress: type started, done, or a percentage such as 40.` };
+  return {
+    problem: `“${text.slice(0, 30)}” is not progress: type started, done, done 12 May, or a percentage such as 40.`,
+  };
 }
 
 /** Which row each number meant to the person who typed it. @param {Store} store @param {string} text */

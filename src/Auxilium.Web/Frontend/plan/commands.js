@@ -205,7 +205,7 @@ export class Commands {
     const open = some.filter((row) => row.state !== "done");
     return open.length > 0
       ? open.map(({ id }) => ({ type: "finishTask", task: id }))
-      : some.map(({ id }) => ({ type: "reportProgress", task: id, progress: 0 }));
+      : some.map(({ id }) => ({ type: "reopenTask", task: id }));
   }
 
   /** @param {import("./types.js").Row} row */

@@ -28,6 +28,7 @@ const KINDS = [
   ["length", "Length"],
   ["start", "Start"],
   ["finish", "Finish"],
+  ["deadline", "Deadline"],
   ["owner", "Owner"],
   ["after", "After"],
   ["progress", "Progress"],
@@ -42,7 +43,7 @@ export function makePaste(store, outbox, actions, show) {
   const say = /** @type {HTMLElement} */ (document.getElementById("paste-say"));
   const add = /** @type {HTMLButtonElement} */ (document.getElementById("paste-add"));
   /** @type {{ parent: string | null, after: string | null }} */ let place = { parent: null, after: null };
-  /** @type {{ columns: string[] | null, dateOrder: string | null, makePeople: boolean }} */ let how = asFound();
+  /** @type {{ columns: string[] | null, dateOrder: string | null, makePeople: boolean, levels: Record<number, number> }} */ let how = asFound();
   /** @type {Reading | null} */ let reading = null;
   let asked = 0;
 
@@ -168,7 +169,10 @@ export function makePaste(store, outbox, actions, show) {
       head.append(element("th", { scope: "col" }, choice, words));
     });
     // Of a long list, the first rows and all in which something is wrong.
-    const rows = now.rows.filter((row, i) => i < MOST_ROWS || row.problems.length > 0).map((row) => line(row, kinds));
+    const rows = now.rows
+      .map((row, i) => ({ row, above: i === 0 ? -1 : now.rows[i - 1].level }))
+      .filter(({ row }, i) => i < MOST_ROWS || row.problems.length > 0)
+      .map(({ row, above }) => line(row, above, kinds));
     const more = now.rows.length - rows.length;
     return element(
       "div",
@@ -180,8 +184,31 @@ export function makePaste(store, outbox, actions, show) {
     );
   }
 
-  /** @param {Reading["rows"][number]} row @param {string[]} kinds */
-  function line(row, kinds) {
+  /** Puts a row a level out or in. @param {Reading["rows"][number]} row @param {-1 | 1} by @param {number} above the level of the row before */
+  function leveller(row, by, above) {
+    const words = by < 0 ? "out" : "in";
+    const button = /** @type {HTMLButtonElement} */ (
+      element(
+        "button",
+        {
+          type: "button",
+          class: "button button-quiet paste-level",
+          "data-choice": `${words}-${row.line}`,
+          "aria-label": `Move ${row.name} one level ${words}`,
+        },
+        by < 0 ? "‹" : "›",
+      )
+    );
+    button.disabled = row.level + by < 0 || row.level + by > above + 1;
+    button.addEventListener("click", () => {
+      how.levels[row.line] = row.level + by;
+      void read();
+    });
+    return button;
+  }
+
+  /** @param {Reading["rows"][number]} row @param {number} above the level of the row before @param {string[]} kinds */
+  function line(row, above, kinds) {
     const cells = kinds.map((kind) => {
       const problem = row.problems
         .filter((p) => p.column === kind)
@@ -189,7 +216,10 @@ export function makePaste(store, outbox, actions, show) {
         .join(" ");
       const words = kind === "name" ? row.name : kind === "number" ? row.number : (row.cells[kind] ?? "");
       const cell = element("td", { class: `paste-${kind}` }, words);
-      if (kind === "name") cell.style.paddingLeft = `${8 + row.level * 16}px`;
+      if (kind === "name") {
+        cell.style.paddingLeft = `${8 + row.level * 16}px`;
+        cell.prepend(leveller(row, -1, above), leveller(row, 1, above));
+      }
       if (problem) cell.append(element("span", { class: "problem" }, problem));
       return cell;
     });
@@ -217,8 +247,8 @@ export function makePaste(store, outbox, actions, show) {
   }
 }
 
-/** @returns {{ columns: string[] | null, dateOrder: string | null, makePeople: boolean }} */
-const asFound = () => ({ columns: null, dateOrder: null, makePeople: true });
+/** @returns {{ columns: string[] | null, dateOrder: string | null, makePeople: boolean, levels: Record<number, number> }} */
+const asFound = () => ({ columns: null, dateOrder: null, makePeople: true, levels: {} });
 
 /** @param {number} n @param {string} one @param {string} many */
 const count = (n, one, many) => `${n.toLocaleString("en")} ${n === 1 ? one : many}`;

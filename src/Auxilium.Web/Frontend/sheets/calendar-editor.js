@@ -4,7 +4,6 @@
 /** @import { PlanClient } from "./client.js" */
 import { choiceField, element, quietButton, textField } from "../plan/card/fields.js";
 import { dayOf, minutesOf, short } from "../plan/time.js";
-import { hours } from "./hours.js";
 import { yearSheet } from "./year.js";
 
 /** @typedef {{ from: string, to: string, name: string, work: string[] }} Exception */
@@ -141,12 +140,9 @@ export class CalendarEditor {
       label,
       value,
       (text, tell) => {
-        const read = hours(text);
-        if (typeof read === "string") tell(read);
-        else {
-          const { [day]: _, ...rest } = calendar.week;
-          save({ week: text === "" && calendar.base ? rest : { ...rest, [day]: read } }, tell);
-        }
+        const { [day]: _, ...rest } = calendar.week;
+        const work = text === "" ? [] : [text];
+        save({ week: text === "" && calendar.base ? rest : { ...rest, [day]: work } }, tell);
       },
       { hint: calendar.base ? "as what it builds on" : "off" },
     );
@@ -174,29 +170,8 @@ export class CalendarEditor {
     return textField(
       "Another day",
       "",
-      (text, tell) => {
-        const match =
-          /^(\d{4}-\d{2}-\d{2})(?:\s*(?:to|–|-)\s*(\d{4}-\d{2}-\d{2}))?\s*([^\d]*?)\s*(\d{1,2}(?::\d{2})?\s*(?:-|–|to).*)?$/.exec(
-            text,
-          );
-        const work = match?.[4] ? hours(match[4]) : [];
-        if (!match)
-          tell(
-            "Type a day as 2027-05-31, or two with “to” between, then a name: 2027-08-02 to 2027-08-13 Summer closure. Hours after it make it an extra working day: 2027-06-05 Regatta 10-22.",
-          );
-        else if (typeof work === "string") tell(work);
-        else
-          save(
-            {
-              exceptions: [
-                ...calendar.exceptions,
-                { from: match[1], to: match[2] ?? match[1], name: match[3].trim(), work },
-              ],
-            },
-            tell,
-          );
-      },
-      { hint: "2027-05-31 Founders’ day" },
+      (text, tell) => save({ exceptions: [...calendar.exceptions, /** @type {any} */ ({ typed: text })] }, tell),
+      { hint: "31 May Founders’ day" },
     );
   }
 

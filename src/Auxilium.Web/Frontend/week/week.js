@@ -1,8 +1,13 @@
 // @ts-check
 // My week: what one ticks and types is sent at once, and the line above says what it did.
 
+import { percentOf, shareOf } from "../shared/percent.js";
+
 const main = /** @type {HTMLElement} */ (document.getElementById("main"));
 const said = /** @type {HTMLElement} */ (document.getElementById("week-said"));
+const undo = /** @type {HTMLButtonElement} */ (document.getElementById("week-undo"));
+/** Takes back what was last done here. @type {(() => void) | null} */ let takeBack = null;
+undo.addEventListener("click", () => takeBack?.());
 
 document.getElementById("print")?.addEventListener("click", () => print());
 for (const item of /** @type {NodeListOf<HTMLElement>} */ (document.querySelectorAll(".week-task"))) listen(item);
@@ -21,17 +26,22 @@ function listen(item) {
 
   item.addEventListener("change", (event) => {
     const input = /** @type {HTMLInputElement} */ (event.target);
-    const value = Number(input.value);
+    const text = input.value.trim();
     switch (input.dataset.act) {
       case "done":
-        return void edit(input.checked ? { type: "finishTask", task } : { type: "reportProgress", task, progress: 0 });
-      case "progress":
-        return void edit({ type: "reportProgress", task, progress: value / 100 });
+        return void edit(input.checked ? { type: "finishTask", task } : { type: "reopenTask", task }, () => {
+          input.checked = !input.checked;
+        });
+      case "progress": {
+        const percent = percentOf(text);
+        if (percent === null) return problem("Type how much is done, from 0 to 100 %, such as 40.");
+        return void edit({ type: "reportProgress", task, progress: shareOf(percent) }, back(input));
+      }
       case "left":
-        return void edit({ type: "setRemaining", task, remaining: `${value}h` });
+        return void edit({ type: "setRemaining", task, remaining: inHours(text) }, back(input));
       case "hours":
-        return void send("PUT", `/tasks/${task}/hours`, { day: main.dataset.today, hours: value }).then(
-          (answer) => answer && say(`${value} hours worked today are noted.`),
+        return void send("PUT", `/tasks/${task}/hours`, { day: main.dataset.today, hours: text }).then(
+          (answer) => answer && say(`${answer.text} worked today: saved.`),
         );
     }
   });
@@ -42,7 +52,11 @@ function listen(item) {
     if (act === "cannot") void cannot();
   });
 
-  const later = () => ({ type: "placeTask", task, start: field("start").value });
+  // What has begun stays begun: its rest goes on later.
+  const later = () =>
+    item.dataset.begun === "true"
+      ? { type: "resumeTask", task, on: field("start").value }
+      : { type: "placeTask", task, start: field("start").value };
 
   async function comment() {
     const text = field("comment").value.trim();
@@ -64,10 +78,28 @@ function listen(item) {
     say(answer.proposal ? "The coordinator is told, with what it would move, and decides." : "Moved.");
   }
 
-  /** @param {object} what */
-  async function edit(what) {
+  /** @param {object} what @param {() => void} undone shows it as it was, once it is taken back */
+  async function edit(what, undone) {
     const answer = await send("POST", "/edits", body(what));
-    if (answer) say(answer.ripple ? sentence(answer.ripple.sentence) : "Saved.");
+    if (!answer) return;
+    if (!answer.ripple) return say(answer.sentence ? `Proposed to the coordinator: ${answer.sentence}` : "Saved.");
+    say(sentence(answer.ripple.sentence), async () => {
+      const { edit: _, ...asked } = body({});
+      const taken = await send("POST", "/edits", { ...asked, takeBack: "lastEdit" });
+      if (!taken) return;
+      undone();
+      say(`Undone: ${sentence(taken.ripple.sentence)}`);
+    });
+  }
+
+  /** Shows in a field what was there before. @param {HTMLInputElement} input */
+  function back(input) {
+    const before = input.defaultValue;
+    input.defaultValue = input.value;
+    return () => {
+      input.value = before;
+      input.defaultValue = before;
+    };
   }
 
   /** @param {object} what */
@@ -89,7 +121,12 @@ function listen(item) {
 /** @param {{ text: string }[]} runs */
 const sentence = (runs) => runs.map((run) => run.text).join("");
 
-/** @param {string} text */
-function say(text) {
+/** @param {string} text @param {(() => void) | null} [undoIt] takes back what is said */
+function say(text, undoIt = null) {
   said.textContent = text;
+  takeBack = undoIt;
+  undo.hidden = undoIt === null;
 }
+
+/** A number alone is hours here: the server reads the rest. @param {string} text */
+const inHours = (text) => (/^[\d.,½¼¾\s]+$/.test(text) ? `${text}h` : text);

@@ -177,15 +177,8 @@ public sealed class PersonModel(Storage.People.Directory directory, Invitations 
         if (!await LoadAsync(person, cancel)) return NotFound();
         if (!MayEnterAll) return Forbid();
         if (week.Length == 7) Week = [.. week.Select(d => d ?? "")];
-        try
-        {
-            Row.Calendar = Week.All(string.IsNullOrWhiteSpace) ? null : WriteWeek(Week);
-        }
-        catch (UnreadableDocumentException unreadable)
-        {
-            Wrong("Week", unreadable.Errors[0].Message);
-            return Page();
-        }
+        Row.Calendar = Week.All(string.IsNullOrWhiteSpace) ? null : WriteWeek(Week);
+        if (!ModelState.IsValid) return Page();
         await directory.SaveAsync([Row], cancel);
         try
         {
@@ -330,20 +323,21 @@ public sealed class PersonModel(Storage.People.Directory directory, Invitations 
 
     private static string Money(decimal? money) => money?.ToString("0.00", CultureInfo.InvariantCulture) ?? "";
 
-    /// <exception cref="UnreadableDocumentException">One of the days has no hours that can be read.</exception>
-    private static string WriteWeek(string[] week)
+    /// <summary>The week as a calendar in JSON; <c>null</c> where one of the days has no hours that can be read, which is said.</summary>
+    private string? WriteWeek(string[] week)
     {
         var days = new JsonObject();
         for (var day = 0; day < 7; day++)
         {
-            var text = week[day].Trim();
-            if (text.Length == 0) continue;
-            days[DayNames[day].ToLowerInvariant()] = text.Equals("no", StringComparison.OrdinalIgnoreCase) ? [] : new JsonArray([.. text.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(t => JsonValue.Create(t.Replace('–', '-')))]);
+            if (string.IsNullOrWhiteSpace(week[day])) continue;
+            if (!HoursText.TryParse(week[day], out var hours, out var problem))
+            {
+                Wrong("Week", $"{DayNames[day]}: {problem}");
+                return null;
+            }
+            days[DayNames[day].ToLowerInvariant()] = new JsonArray([.. hours.Select(h => JsonValue.Create($"{Clock(h.Start)}-{Clock(h.End)}"))]);
         }
-        var json = new JsonObject { ["id"] = "own", ["name"] = "Own", ["week"] = days }.ToJsonString();
-        using var document = System.Text.Json.JsonDocument.Parse(json);
-        CalendarReader.ReadAlone(document.RootElement, "$");
-        return json;
+        return new JsonObject { ["id"] = "own", ["name"] = "Own", ["week"] = days }.ToJsonString();
     }
 
     private static string[] ReadWeek(string? json)

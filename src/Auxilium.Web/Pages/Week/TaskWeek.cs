@@ -14,7 +14,7 @@ namespace Auxilium.Web.Pages.Week;
 /// <param name="Percent">How far it is.</param>
 /// <param name="Left">Work left in hours.</param>
 /// <param name="Day">The day it is listed under; <c>null</c> for what is late or has no date.</param>
-public sealed record WeekTask(Guid Project, string ProjectName, string Id, string Name, int Version, string Who, string Dates, string State, string StateWord, int Percent, decimal Left, DateOnly? Day, string Start, string? WaitsFor, bool IsOwner);
+public sealed record WeekTask(Guid Project, string ProjectName, string Id, string Name, int Version, string Who, string Dates, string State, string StateWord, int Percent, decimal Left, DateOnly? Day, string Start, bool IsBegun, string? WaitsFor, bool IsOwner);
 
 /// <summary>One person's, or some people's, tasks of a week, by day.</summary>
 public sealed record TaskWeek(DateOnly From, DateOnly To, IReadOnlyList<WeekTask> Late, IReadOnlyList<(DateOnly Day, IReadOnlyList<WeekTask> Tasks)> Days)
@@ -88,7 +88,7 @@ public sealed record TaskWeek(DateOnly From, DateOnly To, IReadOnlyList<WeekTask
             yield return new WeekTask(
                 stored.Id, plan.Project.Name, task.Id, task.Name, stored.Version, who, start == finish ? Dates.Day(start) : $"{Dates.Day(start)} to {Dates.Day(finish)}",
                 Plan.Words.Camel(state), States[state], (int)Math.Round(task.Progress * 100), Math.Round(left / 60m, 2), isLate ? null : day,
-                start.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), waits, people.Contains(task.Owner ?? ""));
+                Dates.Day(task.IsStarted ? today : start), task.IsStarted && !task.IsFinished, waits, people.Contains(task.Owner ?? ""));
         }
     }
 }

@@ -3,6 +3,7 @@
 
 /** @import { Card } from "../types.js" */
 /** @import { Store } from "../store.js" */
+import { percentOf, shareOf } from "../../shared/percent.js";
 import { dayOf, finishDayOf, minutesOf, parts, short, timeIn } from "../time.js";
 import { checkField, choiceField, element, quietButton, textField } from "./fields.js";
 
@@ -168,9 +169,9 @@ export function progressParts(store, card, send) {
   const task = card.id;
   const parts = [
     textField("Percent done", String(card.progress), (text, tell) => {
-      const share = Number(text.replace("%", "").replace(",", ".").trim()) / 100;
-      if (!Number.isFinite(share) || text.trim() === "") tell("Type a percentage from 0 to 100, such as 40.");
-      else send({ type: "reportProgress", task, progress: Number(share.toFixed(6)) }, tell);
+      const percent = percentOf(text);
+      if (percent === null) tell("Type a percentage from 0 to 100, such as 40.");
+      else send({ type: "reportProgress", task, progress: shareOf(percent) }, tell);
     }),
     textField(
       "Started on",
@@ -181,7 +182,7 @@ export function progressParts(store, card, send) {
     textField(
       "Finished on",
       shown(store, card.actualFinish, true),
-      (on, tell) => send(on ? { type: "finishTask", task, on } : { type: "startTask", task }, tell),
+      (on, tell) => send(on ? { type: "finishTask", task, on } : { type: "reopenTask", task }, tell),
       { hint: "not finished" },
     ),
   ];
