@@ -13,12 +13,63 @@ public static class StrictJson
     {
         try
         {
-            return JsonDocument.Parse(utf8, Options);
+            var document = JsonDocument.Parse(utf8, Options);
+            if (WhyNot(document.RootElement, "$") is not { } bad) return document;
+            document.Dispose();
+            throw new UnreadableDocumentException([bad]);
+        }
+        catch (InvalidOperationException)
+        {
+            throw new UnreadableDocumentException([NoText("$")]);
         }
         catch (JsonException e)
         {
             var where = e.LineNumber is { } line ? $" at line {line + 1}, character {e.BytePositionInLine + 1}" : "";
             throw new UnreadableDocumentException([new DocumentError("$", "json", $"This is not a JSON document: it goes wrong{where}. Look there for a missing comma, quotation mark or bracket, or a field that stands twice.")]);
+        }
+    }
+
+    /// <summary>The first text that is no text, or number that is none to keep. Each is only looked at when it is asked for, which may be anywhere.</summary>
+    private static DocumentError? WhyNot(JsonElement json, string path)
+    {
+        switch (json.ValueKind)
+        {
+            case JsonValueKind.String when !IsText(json): return NoText(path);
+            case JsonValueKind.Number when !json.TryGetDecimal(out _):
+                return new DocumentError(path, "number", "This number is beyond what can be kept: give one of at most 28 digits.");
+            case JsonValueKind.Array:
+                var at = 0;
+                foreach (var entry in json.EnumerateArray())
+                    if (WhyNot(entry, $"{path}[{at++}]") is { } bad)
+                        return bad;
+                return null;
+            case JsonValueKind.Object:
+                foreach (var field in json.EnumerateObject())
+                {
+                    if (!IsText(field)) return NoText(path);
+                    if (WhyNot(field.Value, $"{path}.{field.Name}") is { } bad) return bad;
+                }
+                return null;
+            default: return null;
+        }
+    }
+
+    private static DocumentError NoText(string path) => new(path, "text", "This text has bytes or characters that belong to no text, such as half of a pair: send it as UTF-8 without them.");
+
+    private static bool IsText(JsonElement json) => Reads(() => json.GetString());
+
+    private static bool IsText(JsonProperty field) => Reads(() => field.Name);
+
+    /// <summary>The reader has no way to ask but to try.</summary>
+    private static bool Reads(Func<string?> read)
+    {
+        try
+        {
+            return read() is { } text && !text.Contains('\0');
+        }
+        catch (InvalidOperationException)
+        {
+            return false;
         }
     }
 }

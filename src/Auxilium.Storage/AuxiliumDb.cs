@@ -56,6 +56,8 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
 
     public DbSet<FirstStartRow> FirstStart => Set<FirstStartRow>();
 
+    public DbSet<TimeChangeRow> TimeChanges => Set<TimeChangeRow>();
+
     public DbSet<OrganisationRow> Organisation => Set<OrganisationRow>();
 
     public DbSet<MemberRow> Members => Set<MemberRow>();
@@ -108,6 +110,11 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
             person.Property(p => p.Kind).HasConversion<string>().HasDefaultValue(PersonKind.Staff).HasSentinel(PersonKind.Staff);
             person.Property(p => p.Calendar).HasColumnType("jsonb");
             foreach (var money in new[] { nameof(PersonRow.HourlyRate), nameof(PersonRow.OvertimeRate), nameof(PersonRow.CostPerUse) }) person.Property<decimal?>(money).HasPrecision(12, 2);
+        });
+        modelBuilder.Entity<TimeChangeRow>(change =>
+        {
+            change.ToTable("time_changes").HasKey(c => c.PersonId);
+            change.HasOne<PersonRow>().WithOne().HasForeignKey<TimeChangeRow>(c => c.PersonId);
         });
         modelBuilder.Entity<TimeOffRow>().ToTable("time_off").HasOne<PersonRow>().WithMany().HasForeignKey(t => t.PersonId);
         modelBuilder.Entity<MemberRow>(member =>
@@ -223,6 +230,8 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
     {
         modelBuilder.Entity<ProjectRow>(project =>
         {
+            // What was deleted does not exist, until it is brought back.
+            project.HasQueryFilter(p => p.DeletedAt == null);
             project.ToTable("projects");
             project.Property(p => p.FloatTo).HasConversion<string>();
             project.Property(p => p.ScheduleFrom).HasConversion<string>().HasDefaultValue(ScheduleFrom.Start).HasSentinel(ScheduleFrom.Start);
@@ -233,6 +242,7 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
         {
             task.ToTable("tasks").HasKey(t => new { t.ProjectId, t.Id });
             task.HasOne<ProjectRow>().WithMany().HasForeignKey(t => t.ProjectId);
+            task.Property(t => t.Facts).HasColumnType("jsonb");
             task.Property(t => t.ConstraintKind).HasConversion<string>();
             task.Property(t => t.Hands).HasConversion<string>();
             // What rows have that were written before there were these.

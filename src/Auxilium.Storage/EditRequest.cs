@@ -28,7 +28,11 @@ public enum TakeBack
 /// <param name="Entry">Which entry of the journal to take back, with <see cref="TakeBack.Entry"/>.</param>
 /// <param name="Allows">Whether its author may make an edit on the plan as it is then, be it new or one that is taken back; <c>null</c> where they may make all.</param>
 /// <param name="Overrule">Its author has seen what somebody else changed meanwhile, and wants this all the same.</param>
-public sealed record EditRequest(Guid EditId, int BaseVersion, PlanEdit? Edit, TakeBack? TakeBack, string Person, bool Overrule = false, long? Entry = null, int? SeenVersion = null, IReadOnlyList<Guid>? Own = null, Func<PlanEdit, Plan, bool>? Allows = null);
+public sealed record EditRequest(Guid EditId, int BaseVersion, PlanEdit? Edit, TakeBack? TakeBack, string Person, bool Overrule = false, long? Entry = null, int? SeenVersion = null, IReadOnlyList<Guid>? Own = null, Func<PlanEdit, Plan, bool>? Allows = null)
+{
+    /// <summary>What is done in the same transaction, once the edit is written; where it answers <c>false</c>, neither is done.</summary>
+    public Func<AuxiliumDb, CancellationToken, Task<bool>>? Within { get; init; }
+}
 
 /// <summary>What became of a request.</summary>
 public abstract record EditOutcome;
@@ -72,7 +76,11 @@ public sealed record JournalEntry(long Id, DateTime At, int Version, string Pers
 /// <summary>Somebody else changed the same thing meanwhile; nothing was done.</summary>
 /// <param name="Theirs">What it is now.</param>
 /// <param name="Yours">What it would become.</param>
-public sealed record EditConflict(StoredPlan Current, Touch Touch, string By, string Theirs, string Yours) : EditOutcome;
+/// <param name="IsOwn">Whether whoever makes the edit changed it themselves, on another page.</param>
+public sealed record EditConflict(StoredPlan Current, Touch Touch, string By, bool IsOwn, string Theirs, string Yours) : EditOutcome;
+
+/// <summary>What was to be done with the edit could not be, so that neither was.</summary>
+public sealed record NotDecided : EditOutcome;
 
 /// <summary>There is nothing of this person's to take back, or to do again.</summary>
 public sealed record NothingToTakeBack : EditOutcome;

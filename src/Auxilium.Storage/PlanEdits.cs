@@ -24,6 +24,7 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
     public async Task<EditOutcome> CommitAsync(Guid project, EditRequest request, DateOnly today, CancellationToken cancel = default)
     {
         using var turn = await gates.EnterAsync(project, cancel);
+        var era = memory.Era;
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         // An edit is written whole or not at all: there is no point within it to go back to.
@@ -49,10 +50,11 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
         row.Version++;
         db.Journal.Add(Entry(project, row.Version, request, edited, target, sentence));
         await db.SaveChangesAsync(cancel);
+        if (request.Within is { } within && !await within(db, cancel)) return new NotDecided();
         await PlanNews.TellAsync(db, $"{PlanNews.Plan} {project} {row.Version}", cancel);
         await transaction.CommitAsync(cancel);
-        var after = new StoredPlan(project, row.Version, request.EditId, () => edited.After, ranks) { Made = new EditMade(current.Edit, request.EditId, request.Person, sentence, edited.Ripple.Moves.Count) };
-        memory.Keep(after, edited.Applied.Plan);
+        var after = new StoredPlan(project, row.Version, request.EditId, () => edited.After, ranks) { Name = edited.Applied.Plan.Project.Name, Made = new EditMade(current.Edit, request.EditId, request.Person, sentence, edited.Ripple.Moves.Count) };
+        memory.Keep(after, edited.Applied.Plan, era);
         return new EditCommitted(current, after, edited, sentence);
     }
 
@@ -192,7 +194,7 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
                 var (theirs, yours) = (FieldText.Of(current.Schedule, touch), FieldText.Of(edited.After, touch));
                 if (theirs == yours) continue;
                 var by = await db.People.Where(p => p.Id == other.PersonId).Select(p => p.Name).SingleOrDefaultAsync(cancel);
-                return new EditConflict(current, touch, by ?? "Somebody", theirs, yours);
+                return new EditConflict(current, touch, by ?? "Somebody", other.PersonId == request.Person, theirs, yours);
             }
         }
         return null;
@@ -226,6 +228,8 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
         if (!names && !parts.Any(e => e is SetAssignments)) return ([], []);
         // What is taken back is as it was, whoever left since.
         var left = isNew ? await db.People.Where(p => p.LeftOn != null).OrderBy(p => p.Name).Select(p => new Person(p.Id, p.Name, p.Initials, null, null)).ToListAsync(cancel) : [];
-        return (names ? await PlanStore.DirectoryAsync(db, cancel) : [], left);
+        // Whoever comes back by that is who they are now.
+        var all = isNew ? db.People.Where(p => p.LeftOn == null) : db.People;
+        return (names ? await PlanStore.DirectoryAsync(all, cancel) : [], left);
     }
 }

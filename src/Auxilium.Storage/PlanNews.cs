@@ -29,6 +29,12 @@ public sealed class PlanNews(IDbContextFactory<AuxiliumDb> databases)
     /// <summary>What somebody may do is other, or where they are signed in: <c>rights {person}</c>.</summary>
     public const string Rights = "rights";
 
+    /// <summary>A project was archived, deleted or brought back: <c>closed {project}</c>.</summary>
+    public const string Closed = "closed";
+
+    /// <summary>The organisation has another name, or its clocks are elsewhere.</summary>
+    public const string Organisation = "organisation";
+
     /// <summary>Mails wait to be sent.</summary>
     public const string Mail = "mail";
 

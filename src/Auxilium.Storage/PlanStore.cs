@@ -13,16 +13,23 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     public async Task<StoredPlan?> LoadAsync(Guid id, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await Versions(db, db.Projects.Where(p => p.Id == id)).SingleOrDefaultAsync(cancel) is { } version ? await LoadAsync(db, version, cancel) : null;
+        return await Versions(db, db.Projects.Where(p => p.Id == id)).SingleOrDefaultAsync(cancel) is { } version ? await FindAsync(db, version, cancel) : null;
     }
 
     /// <summary>Every project, or of these those that there are, the newest first.</summary>
-    public async Task<IReadOnlyList<StoredPlan>> LoadAllAsync(IReadOnlyCollection<Guid>? only = null, CancellationToken cancel = default)
+    /// <param name="only">Of these projects.</param>
+    /// <param name="cancel">Ends the wait.</param>
+    /// <param name="withUnsound">Also those whose dates cannot be worked out: one of them keeps nobody from the others.</param>
+    public async Task<IReadOnlyList<StoredPlan>> LoadAllAsync(IReadOnlyCollection<Guid>? only = null, bool withUnsound = false, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var versions = await Versions(db, db.Projects.Where(p => only == null || only.Contains(p.Id)).OrderByDescending(p => p.CreatedAt).ThenBy(p => p.Id)).ToListAsync(cancel);
         var plans = new List<StoredPlan>(versions.Count);
-        foreach (var version in versions) plans.Add(await LoadAsync(db, version, cancel));
+        foreach (var version in versions)
+        {
+            // It may have been deleted since it was asked for.
+            if (await FindAsync(db, version, cancel) is { } plan && (withUnsound || plan.WhyUnsound is null)) plans.Add(plan);
+        }
         return plans;
     }
 
@@ -33,11 +40,11 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     public async Task<IReadOnlyList<Person>> DirectoryAsync(CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await DirectoryAsync(db, cancel);
+        return await DirectoryAsync(db.People.Where(p => p.LeftOn == null), cancel);
     }
 
-    internal static async Task<IReadOnlyList<Person>> DirectoryAsync(AuxiliumDb db, CancellationToken cancel) =>
-        await db.People.Where(p => p.LeftOn == null).OrderBy(p => p.Name).Select(p => new Person(p.Id, p.Name, p.Initials, p.Email, null)).ToListAsync(cancel);
+    internal static async Task<IReadOnlyList<Person>> DirectoryAsync(IQueryable<PersonRow> people, CancellationToken cancel) =>
+        await people.OrderBy(p => p.Name).Select(p => new Person(p.Id, p.Name, p.Initials, p.Email, null)).ToListAsync(cancel);
 
     /// <summary>Makes a project of a plan.</summary>
     /// <param name="plan">Sound; its people join the directory where they are new.</param>
@@ -46,11 +53,12 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     /// <exception cref="PersonProblemException">One of the plan's people cannot be taken into the directory as they are.</exception>
     public async Task<StoredPlan> CreateAsync(Plan plan, Person coordinator, bool mayNameAddresses, CancellationToken cancel = default)
     {
+        var era = memory.Era;
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var stored = await CreateAsync(db, plan, coordinator, mayNameAddresses, cancel);
         await transaction.CommitAsync(cancel);
-        memory.Keep(stored, stored.Schedule.Plan);
+        memory.Keep(stored, stored.Schedule.Plan, era);
         return stored;
     }
 
@@ -75,18 +83,21 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         db.Links.AddRange(plan.Links.Select(l => PlanRows.ToRow(id, l, ranks.Links[(l.From, l.To)])));
         await new PlanWriter(db, id).AddPeopleAsync(plan.People.Select((person, position) => (person, position)), cancel);
         await db.SaveChangesAsync(cancel);
-        return new StoredPlan(id, 1, null, () => Scheduler.Calculate(plan), ranks);
+        return new StoredPlan(id, 1, null, () => Scheduler.Calculate(plan), ranks) { Name = plan.Project.Name };
     }
 
-    internal async Task<StoredPlan> LoadAsync(AuxiliumDb db, PlanVersion version, CancellationToken cancel)
+    internal async Task<StoredPlan> LoadAsync(AuxiliumDb db, PlanVersion version, CancellationToken cancel) =>
+        await FindAsync(db, version, cancel) ?? throw new InvalidOperationException($"The project {version.Project} was deleted while it was read.");
+
+    private async Task<StoredPlan?> FindAsync(AuxiliumDb db, PlanVersion version, CancellationToken cancel)
     {
         if (memory.Find(version) is { } known) return known;
-        var id = version.Project;
+        var (id, era) = (version.Project, memory.Era);
         // One snapshot, so that rows of two versions are never mixed.
         await using var snapshot = db.Database.CurrentTransaction is null
             ? await db.Database.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancel)
             : null;
-        var project = await db.Projects.AsNoTracking().SingleAsync(p => p.Id == id, cancel);
+        if (await db.Projects.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id, cancel) is not { } project) return null;
         // It may have gone on since it was asked for.
         var edit = project.Version == version.Version ? version.Edit : await db.Journal.Where(j => j.ProjectId == id && j.Version == project.Version).Select(j => (Guid?)j.EditId).SingleOrDefaultAsync(cancel);
         var tasks = await db.Tasks.AsNoTracking().Where(t => t.ProjectId == id).OrderBy(t => t.Rank).ToListAsync(cancel);
@@ -99,8 +110,8 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
             select new Person(person.Id, person.Name, person.Initials, person.Email, member.Calendar)).ToListAsync(cancel);
         var plan = PlanRows.ToPlan(project, tasks, links, people);
         var ranks = new PlanRanks(tasks.ToDictionary(t => t.Id, t => t.Rank), links.ToDictionary(l => (l.From, l.To), l => l.Rank));
-        var stored = new StoredPlan(id, project.Version, edit, () => Scheduler.Calculate(plan), ranks);
-        memory.Keep(stored, plan);
+        var stored = new StoredPlan(id, project.Version, edit, () => Scheduler.Calculate(plan), ranks) { Name = plan.Project.Name };
+        memory.Keep(stored, plan, era);
         return stored;
     }
 
@@ -155,13 +166,26 @@ public sealed class PlanMemory : IDisposable
 
     public void Dispose() => _plans.Dispose();
 
+    private int _era;
+
+    /// <summary>Goes up whenever everything is forgotten: what was read before that may be of before.</summary>
+    internal int Era => Volatile.Read(ref _era);
+
     /// <summary>Forgets every plan: something that is part of many of them has changed.</summary>
-    public void Forget() => _plans.Clear();
+    public void Forget()
+    {
+        Interlocked.Increment(ref _era);
+        _plans.Clear();
+    }
 
     internal StoredPlan? Find(PlanVersion version) => _plans.Get<StoredPlan>(version.Project) is { } plan && plan.Version == version.Version && plan.Edit == version.Edit ? plan : null;
 
-    internal void Keep(StoredPlan stored, Plan plan)
+    /// <param name="stored">The plan.</param>
+    /// <param name="plan">The same without its dates.</param>
+    /// <param name="era">What <see cref="Era"/> was before the plan was read: what has been forgotten since does not come back.</param>
+    internal void Keep(StoredPlan stored, Plan plan, int era)
     {
+        if (era != Era) return;
         _plans.Set(stored.Id, stored, new MemoryCacheEntryOptions { Size = PlanCost.BytesOf(plan) });
     }
 }

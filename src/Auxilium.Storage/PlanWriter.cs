@@ -21,7 +21,10 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid project, Guid? edit = null)
     {
         foreach (var (person, position) in people)
         {
-            await db.Database.ExecuteSqlAsync($"insert into people (id, name, initials, email, made_by) values ({person.Id}, {person.Name}, {person.Initials}, {person.Email}, {edit}) on conflict (id) do nothing", cancel);
+            var made = await db.Database.ExecuteSqlAsync($"insert into people (id, name, initials, email, made_by) values ({person.Id}, {person.Name}, {person.Initials}, {person.Email}, {edit}) on conflict (id) do nothing", cancel);
+            // Somebody may have come to be at the same moment under that id, or be called otherwise since: the plan says what the directory says.
+            if (made == 0 && await db.People.Where(p => p.Id == person.Id).Select(p => p.Name).SingleAsync(cancel) is var known && known != person.Name)
+                throw new EditRefusedException("personClash", $"“{person.Name}” and {known} were given the same id at the same moment: try again.");
             db.Members.Add(new MemberRow { ProjectId = project, PersonId = person.Id, Position = position, Calendar = person.Calendar });
         }
     }

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 
 namespace Auxilium.Storage;
@@ -29,6 +30,26 @@ public sealed class StoredPlan
     public Guid? Edit { get; }
 
     public Schedule Schedule => _schedule.Value;
+
+    /// <summary>Its name, which is known also where its dates are not.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>Why its dates cannot be worked out, in a sentence; <c>null</c> where they can.</summary>
+    public string? WhyUnsound
+    {
+        get
+        {
+            try
+            {
+                _ = Schedule;
+                return null;
+            }
+            catch (UnsoundPlanException unsound)
+            {
+                return unsound.Problems[0].Message;
+            }
+        }
+    }
 
     internal PlanRanks Ranks { get; }
 

@@ -38,6 +38,7 @@ internal static class Faults
         BadHttpRequestException bad => bad.StatusCode,
         // A form whose parts do not hold together.
         InvalidDataException => StatusCodes.Status400BadRequest,
+        _ when DatabaseFaults.IsBadText(e) => StatusCodes.Status400BadRequest,
         TooMuchAtOnceException => StatusCodes.Status429TooManyRequests,
         _ when DatabaseFaults.IsPassing(e) => StatusCodes.Status503ServiceUnavailable,
         { InnerException: { } inner } => StatusOf(inner),

@@ -1,3 +1,4 @@
+using Auxilium.Planning.Editing;
 using Auxilium.Storage;
 using Auxilium.Web;
 using Auxilium.Web.Access;
@@ -25,7 +26,9 @@ builder.WebHost.ConfigureKestrel(kestrel =>
     kestrel.Limits.MaxRequestBodySize = RequestDocument.MostBytes;
 });
 
-services.AddSingleton(TimeProvider.System);
+services.AddKeyedSingleton(OrganisationClock.World, TimeProvider.System);
+services.AddSingleton(provider => new OrganisationClock(provider.GetRequiredKeyedService<TimeProvider>(OrganisationClock.World), provider.GetRequiredService<Organisation>()));
+services.AddSingleton<TimeProvider>(provider => provider.GetRequiredService<OrganisationClock>());
 services.AddSingleton(provider => new Today(provider.GetRequiredService<TimeProvider>(), Today.Read(configuration["TODAY"])));
 services.AddPooledDbContextFactory<AuxiliumDb>(options => AuxiliumDb.Configure(options, configuration["DB"]!));
 services.AddScoped(provider => provider.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContext());
@@ -47,6 +50,7 @@ services.AddSingleton<Audit>();
 services.AddSingleton<Budgets>();
 services.AddSingleton<ProposalSentences>();
 services.AddSingleton<DaysOff>();
+services.AddSingleton<ClosedProjects>();
 services.AddSingleton<Sessions>();
 services.AddSingleton<Tokens>();
 services.AddSingleton<Invitations>();
@@ -67,6 +71,7 @@ services.AddSingleton<WhoIsThere>();
 services.AddSingleton<Presence>();
 services.AddSingleton<LivePlans>();
 services.AddHostedService<NewsListener>();
+services.AddHostedService<Midnight>();
 services.AddSignalR(options => options.MaximumReceiveMessageSize = 4 * 1024);
 services.AddHostedService<MailStandIn>();
 Jobs.Add(services);
@@ -116,6 +121,7 @@ try
 {
     await using var turn = await DatabaseStart.EnterAsync(configuration["DB"]!, app.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>());
     if (configuration["EMPTY"] != "1") await app.Services.GetRequiredService<DemoOrganisation>().PrepareAsync();
+    await app.Services.GetRequiredService<OrganisationClock>().RefreshAsync();
     if (await app.Services.GetRequiredService<Organisation>().FirstStartAsync() is { } code)
         await Console.Out.WriteLineAsync($"To begin, open {configuration["ADDRESS"] ?? ""}/welcome?code={code}");
 }
@@ -135,10 +141,22 @@ app.UseResponseCompression();
 app.UseExceptionHandler(new ExceptionHandlerOptions { ExceptionHandler = context => Faults.AnswerAsync(context, IsApi(context)), AllowStatusCode404Response = true });
 app.UseWhen(IsApi, api => api.UseStatusCodePages());
 app.UseWhen(context => !IsApi(context), pages => pages.UseStatusCodePagesWithReExecute("/error", "?status={0}"));
+app.Use((context, next) =>
+{
+    // No address of ours, and nothing that can be asked for, has a NUL in it.
+    if ((context.Request.Path.Value + context.Request.QueryString.Value) is var asked && (asked.Contains('\0', StringComparison.Ordinal) || asked.Contains("%00", StringComparison.Ordinal)))
+    {
+        context.Response.StatusCode = StatusCodes.Status400BadRequest;
+        return Task.CompletedTask;
+    }
+    Dates.SpeakOn(context.RequestServices.GetRequiredService<Today>().Date);
+    return next(context);
+});
 app.UseRouting();
 app.UseAuthentication();
 app.UseAuthorization();
 app.UseRateLimiter();
+app.Use(KnownHandlers.ReadFormAsync);
 app.UseAntiforgery();
 // Neither asks who somebody is, so that both go on while the database is away.
 app.MapStaticAssets().AllowAnonymous().ShortCircuit();

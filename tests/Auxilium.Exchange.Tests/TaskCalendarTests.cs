@@ -9,7 +9,7 @@ public class TaskCalendarTests
     private static readonly DateTime Now = new(2027, 5, 13, 8, 30, 0, DateTimeKind.Utc);
 
     private static CalendarTask Task(string name, DateOnly? to = null, bool done = false, bool owner = true) =>
-        new("p-t@auxilium", name, "Lantern Regatta", new DateOnly(2027, 5, 12), to ?? new DateOnly(2027, 5, 14), done, owner, "http://127.0.0.1:5180/projects/p#t");
+        new("p-t@auxilium", name, "Lantern Regatta", new DateOnly(2027, 5, 12), to ?? new DateOnly(2027, 5, 14), null, done, owner, "http://127.0.0.1:5180/projects/p#t");
 
     [Fact]
     public void A_task_is_an_event_of_whole_days_that_keeps_nobody_from_being_free()

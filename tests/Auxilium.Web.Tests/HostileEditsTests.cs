@@ -70,6 +70,11 @@ public class HostileEditsTests(DemoApp demo, HostileEditsTests.Other other) : IC
         var places = Places(edit).Where(p => p is not { Key: "type", Parent: JsonObject { Parent: null } }).ToList();
         if (places.Count == 0) return edit.ToJsonString();
         var (parent, key) = places[random.Next(places.Count)];
+        if (parent is JsonObject left && random.Next(6) == 0)
+        {
+            left.Remove(key);
+            return edit.ToJsonString();
+        }
         if (parent is JsonObject fields) fields[key] = here;
         else ((JsonArray)parent)[int.Parse(key, System.Globalization.CultureInfo.InvariantCulture)] = here;
         return edit.ToJsonString().Replace(JsonValue.Create(here).ToJsonString(), Values[random.Next(Values.Length)], StringComparison.Ordinal);

@@ -27,7 +27,7 @@ public class NoticesTests(DemoApp demo) : IClassFixture<DemoApp>
         await LookAsync();
         await LookAsync();
         var told = await NoticesAsync("wanda", project);
-        Assert.Equal(["Mix the paint moved by 4 days: now Mon 17 May to Mon 24 May.", "Paint is yours now: Tue 25 May to Tue 25 May."], told.Select(n => n.Text).Order());
+        Assert.Equal(["Mix the paint moved by 4 days: now Mon 17 May to Mon 24 May.", "Paint is yours now: Tue 25 May."], told.Select(n => n.Text).Order());
         // Who ticks their own task is not told so, but what can start now.
         await new ApiClient(demo.App.SignedIn("wanda")).EditAsync(project, """{"type":"finishTask","task":"a"}""", 3);
         await LookAsync();

@@ -158,7 +158,7 @@ public partial class PeopleTests(DemoApp demo) : IClassFixture<DemoApp>
         var token = Token().Match(await client.GetStringAsync(page)).Groups[1].Value;
         using var form = new FormUrlEncodedContent(week.Select(d => KeyValuePair.Create("week", d)).Append(KeyValuePair.Create("__RequestVerificationToken", token)));
         using var answer = await client.PostAsync($"{page}?handler=Week", form);
-        Assert.Contains("Kept.", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Contains("Saved.", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
 
     private static async Task<HttpStatusCode> StatusAsync(HttpClient client, string page, string handler, Dictionary<string, string> fields)

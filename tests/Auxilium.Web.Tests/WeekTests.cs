@@ -52,14 +52,21 @@ public partial class WeekTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         var project = await demo.Api.CreateAsync(Plan);
         var wanda = demo.App.SignedIn("wanda");
-        Assert.Equal(HttpStatusCode.NoContent, await SayAsync(wanda, project, "now", """{"day":"2027-05-13","hours":2.5}"""));
-        Assert.Equal(HttpStatusCode.NoContent, await SayAsync(wanda, project, "now", """{"day":"2027-05-13","hours":3}"""));
+        Assert.Equal(HttpStatusCode.OK, await SayAsync(wanda, project, "now", """{"day":"2027-05-13","hours":"1,5"}"""));
+        Assert.Equal("""[{"person":"Wanda Coles","hours":1.5}]""", await WorkedAsync(project));
+        Assert.Equal(HttpStatusCode.OK, await SayAsync(wanda, project, "now", """{"day":"2027-05-13","hours":"1h30"}"""));
+        Assert.Equal("""[{"person":"Wanda Coles","hours":1.5}]""", await WorkedAsync(project));
+        Assert.Equal(HttpStatusCode.OK, await SayAsync(wanda, project, "now", """{"day":"2027-05-13","hours":3}"""));
+        Assert.Equal(HttpStatusCode.BadRequest, await SayAsync(wanda, project, "now", """{"day":"2027-05-13","hours":"soon"}"""));
+        Assert.Equal(HttpStatusCode.BadRequest, await SayAsync(wanda, project, "now", """{"day":"2027-05-13","hours":"25"}"""));
         Assert.Equal(HttpStatusCode.Forbidden, await SayAsync(wanda, project, "other", """{"day":"2027-05-13","hours":1}"""));
         Assert.Equal(HttpStatusCode.BadRequest, await SayAsync(wanda, project, "now", """{"day":"2027-05-13","hours":25}"""));
         Assert.Equal(HttpStatusCode.BadRequest, await SayAsync(wanda, project, "now", """{"day":"yesterday","hours":1}"""));
-        var talk = JsonNode.Parse(await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/tasks/now/talk"))!;
-        Assert.Equal("""[{"person":"Wanda Coles","hours":3}]""", talk["worked"]!.ToJsonString());
+        Assert.Equal("""[{"person":"Wanda Coles","hours":3}]""", await WorkedAsync(project));
     }
+
+    private async Task<string> WorkedAsync(Guid project) =>
+        JsonNode.Parse(await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/tasks/now/talk"))!["worked"]!.ToJsonString();
 
     [Fact]
     public async Task The_calendar_is_fetched_by_its_secret_until_it_is_withdrawn()

@@ -9,9 +9,10 @@ namespace Auxilium.Exchange.Calendars;
 /// <param name="Id">The same whenever it is told, and no other task's.</param>
 /// <param name="From">Its first day.</param>
 /// <param name="To">Its last day.</param>
-public sealed record CalendarTask(string Id, string Name, string Project, DateOnly From, DateOnly To, bool IsDone, bool IsOwner, string Address);
+/// <param name="Hours">When it begins and ends, in UTC, where it takes some hours of one day; otherwise it is of whole days.</param>
+public sealed record CalendarTask(string Id, string Name, string Project, DateOnly From, DateOnly To, (DateTime Begins, DateTime Ends)? Hours, bool IsDone, bool IsOwner, string Address);
 
-/// <summary>Tasks as an iCalendar file (RFC 5545): each is an event of whole days.</summary>
+/// <summary>Tasks as an iCalendar file (RFC 5545): each is an event of whole days, or of some hours.</summary>
 public static class TaskCalendar
 {
     /// <param name="name">What calendar programs call it.</param>
@@ -31,9 +32,9 @@ public static class TaskCalendar
                 Url = new Uri(task.Address),
                 Categories = [task.Project],
                 DtStamp = new CalDateTime(now, "UTC"),
-                Start = new CalDateTime(task.From),
+                Start = task.Hours is { } hours ? new CalDateTime(hours.Begins, "UTC") : new CalDateTime(task.From),
                 // The end of whole days is the day after.
-                End = new CalDateTime(task.To.AddDays(1)),
+                End = task.Hours is { } until ? new CalDateTime(until.Ends, "UTC") : new CalDateTime(task.To.AddDays(1)),
                 Transparency = TransparencyType.Transparent,
             });
         return new CalendarSerializer().SerializeToString(calendar) ?? "";

@@ -3,6 +3,7 @@ using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Tracking;
 
 namespace Auxilium.Planning.CheckUp;
 
@@ -43,7 +44,16 @@ public sealed class PlanCheck
 
     private IEnumerable<Finding> FinishTooLate()
     {
-        if (_schedule.Warnings.FirstOrDefault(w => w.Code == WarningCode.W4) is not { } late) yield break;
+        if (_schedule.Warnings.FirstOrDefault(w => w.Code == WarningCode.W4) is not { } late)
+        {
+            if (Outlook.Of(_schedule, _dawn.Date) is not { Spare: { Count: < 0 } spare } outlook) yield break;
+            yield return Found(
+                FindingKind.FinishTooLate,
+                _leaves.Where(row => !_plan.Tasks[row].IsFinished && _schedule.StartOf(row) < _dawn),
+                $"As planned the project keeps its deadline, but if what is left starts today, it finishes on {Dates.FinishDay(outlook.Finish)}, {DurationText.Of(-spare, _plan.Project.Units).Replace(" day", " working day")} late.",
+                "Work that lies in the past and is not done counts as done in the plan: report on it, or move it to after today.");
+            yield break;
+        }
         var path = Reasons.WhyFinish(_schedule).Select(r => r.Task).Distinct();
         yield return Found(FindingKind.FinishTooLate, path.Select(_plan.Index.RowOf), late.Message, "Whoever counts on the date will be let down; only the tasks listed here can bring the finish forward.");
     }

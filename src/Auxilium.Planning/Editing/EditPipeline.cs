@@ -4,7 +4,8 @@ using Auxilium.Planning.Scheduling;
 namespace Auxilium.Planning.Editing;
 
 /// <summary>An edit with everything that follows from it.</summary>
-public sealed record EditedPlan(AppliedEdit Applied, Schedule Before, Schedule After, Ripple Ripple);
+/// <param name="Today">The day it was made.</param>
+public sealed record EditedPlan(AppliedEdit Applied, Schedule Before, Schedule After, Ripple Ripple, DateOnly Today);
 
 /// <summary>The one way a plan changes: apply the edit, work out the dates, say what moved.</summary>
 public static class EditPipeline
@@ -26,7 +27,7 @@ public static class EditPipeline
             var now = applied.Plan;
             if (applied.Touched.Any(t => t.Field is EditField.None or EditField.Owner or EditField.Calendar or EditField.Calendars or EditField.People or EditField.ProjectCalendar) && PlanCost.WhyTooMuch(now) is { } why) throw new EditRefusedException("tooMuch", why, TaskOf(edit), EditField.Calendars);
             var after = Scheduler.Calculate(now, before, cancel);
-            return new EditedPlan(applied, before, after, Ripple.Between(before, after));
+            return new EditedPlan(applied, before, after, Ripple.Between(before, after), today);
         }
         catch (UnsoundPlanException unsound)
         {

@@ -41,7 +41,7 @@ internal static class EditText
         SetChecklist e => [Name(after, e.Task), new(Steps(after.Plan.Find(e.Task)!))],
         SetReferences e => [Name(after, e.Task), new(e.References.IsEmpty ? " has no links to pages now." : e.References.Length == 1 ? " has a link to a page." : $" has {e.References.Length} links to pages.")],
         SetPriority e => [Name(after, e.Task), new($" has priority {e.Priority}.")],
-        RepeatTask e => [Name(after, e.Task), new($" comes {RepeatText.Of(e.Rule)}: {Times(e.Ids!.Value.Length)}.")],
+        RepeatTask e => [Name(after, e.Task), new($" comes {RepeatText.Of(e.Rule)}: {Times(Occurrences(after.Plan, e.Task))}.")],
         ExtendSeries e => [Name(after, e.Task), new($" goes on{(after.Plan.Find(e.Task)!.Repeats?.Made is { } made ? $" to {Dates.Day(made)}" : "")}: {Times(e.Ids!.Value.Length)} more.")],
         KeepSeries e => [Name(after, e.Task), new(" ends where it does.")],
         SetRepeat e => [Name(after, e.Task), new(e.Rule is null ? " repeats no more; its rows stay." : $" comes {RepeatText.Of(e.Rule)}.")],
@@ -59,7 +59,7 @@ internal static class EditText
         SetAroundTheClock e => [Name(after, e.Task), new(e.On ? " goes on round the clock." : " is worked on in working time only.")],
         SetEstimate { Estimate: { } range } e => [Name(after, e.Task), new($" may take {range.Low.InWords()} to {range.High.InWords()}, most likely {range.Likely.InWords()}.")],
         SetEstimate e => [Name(after, e.Task), new(" has no range of lengths now.")],
-        SetActive e => [Name(after, e.Task), new(e.On ? " takes part again." : " takes no part now.")],
+        SetActive e => [Name(after, e.Task), new(Active(e, after.Plan))],
         SetAnchor { From: ScheduleFrom.Finish } => [new("The project must be finished "), new(Dates.FinishDay(after.Finish), true), new("; the latest start is "), new(Dates.Day(after.Start), true), new(".")],
         SetAnchor => [new("The project now starts "), new(Dates.Day(after.Start), true), new(".")],
         SetStatusDate { StatusDate: { } date } e => [new($"Progress is reported up to {Dates.Day(date.AsStart(after.Plan.ProjectCalendar))}"), new(e.MoveUnfinishedWork ? "; unfinished work goes on after it." : ".")],
@@ -70,7 +70,7 @@ internal static class EditText
         SaveCalendar e => [new("The calendar "), new(e.Calendar.Name, true), new(before.Plan.CalendarBook.Find(e.Calendar.Id) is null ? " is new." : " has changed.")],
         RemoveCalendar e => [new("The calendar "), Calendar(before, after, e.Calendar), new(" is gone.")],
         SetPersonCalendar e => [Person(before, after, e.Person), new($" works by {(e.Calendar is { } id ? $"the calendar {Calendar(before, after, id).Text}" : "the project’s calendar")}.")],
-        SetOwnTime e => [Person(before, after, e.Person), new(OwnTime(e))],
+        SetOwnTime e => [Person(before, after, e.Person), new(OwnTime(e, before))],
         SetCoordinator { Person: null } => [new("Nobody coordinates the project now.")],
         SetCoordinator e => [Person(before, after, e.Person!), new(" coordinates the project now.")],
         SetFinishBy => [.. FinishBy(after)],
@@ -88,13 +88,25 @@ internal static class EditText
 
     private static TextRun Calendar(Schedule before, Schedule after, string id) => new((after.Plan.CalendarBook.Find(id) ?? before.Plan.CalendarBook.Find(id))?.Name ?? id, true);
 
-    private static string OwnTime(SetOwnTime edit) => edit.Time switch
+    /// <summary>What is other than before: the week somebody works, and the days they are away.</summary>
+    private static string OwnTime(SetOwnTime edit, Schedule before)
     {
-        null => " works by the calendar of the others.",
-        { Exceptions: [var only] } when edit.Time.Week.All(day => day is null) => only.From == only.To ? $" is away on {Dates.Day(only.From)}." : $" is away from {Dates.Day(only.From)} to {Dates.Day(only.To)}.",
-        { Exceptions.Length: > 0 } => $" has days off: {string.Join(", ", edit.Time.Exceptions.Take(3).Select(e => Dates.Day(e.From)))}{(edit.Time.Exceptions.Length > 3 ? " and more" : "")}.",
-        _ => " has a week of their own.",
-    };
+        var was = before.Plan.CalendarBook.Find(PeopleEdits.OwnCalendarOf(edit.Person));
+        if (edit.Time is not { } now) return " works by the calendar of the others.";
+        var days = now.Exceptions.Where(e => was?.Exceptions.Any(w => w.From == e.From && w.To == e.To) != true).ToList();
+        var back = was?.Exceptions.Where(w => now.Exceptions.All(e => w.From != e.From || w.To != e.To)).ToList() ?? [];
+        List<string> said = [];
+        if (HasOtherWeek(was, now)) said.Add(now.Week.All(day => day is null) ? "works the same week as the others" : "has a week of their own");
+        if (days.Count > 0) said.Add($"is away {Days(days)}");
+        if (back.Count > 0) said.Add($"is no longer away {Days(back)}");
+        return said.Count == 0 ? " has the same week and days off as before." : $" {Listed(said)}.";
+    }
+
+    private static bool HasOtherWeek(WorkCalendar? was, WorkCalendar now) =>
+        Enumerable.Range(0, now.Week.Length).Any(day => was?.Week[day] is { } before ? now.Week[day] is not { } after || !before.SequenceEqual(after) : now.Week[day] is not null);
+
+    private static string Days(List<CalendarOverride> days) =>
+        string.Join(", ", days.Take(3).Select(d => d.From == d.To ? $"on {Dates.Day(d.From)}" : $"from {Dates.Day(d.From)} to {Dates.Day(d.To)}")) + (days.Count > 3 ? $" and {days.Count - 3} more times" : "");
 
     /// <summary>What the hands did to the length.</summary>
     private static IEnumerable<TextRun> Hands(SetAssignments edit, Schedule before, Schedule after)
@@ -105,6 +117,16 @@ internal static class EditText
     }
 
     private static string PeopleInWords(decimal people) => people == 1 ? "one person" : string.Create(CultureInfo.InvariantCulture, $"{people:0.##} people");
+
+    /// <summary>Of an occurrence its day is named, of a phase what is in it.</summary>
+    private static string Active(SetActive edit, Plan plan)
+    {
+        var (task, row) = (plan.Find(edit.Task)!, plan.Index.RowOf(edit.Task));
+        if (task.Occurrence is { } day) return edit.On ? $" takes place on {Dates.Day(day)} after all." : $" is skipped on {Dates.Day(day)}.";
+        var inside = plan.Index.SubtreeEnd(row) - row - 1;
+        var with = inside == 0 ? "" : $", with the {(inside == 1 ? "row" : $"{inside} rows")} inside it,";
+        return edit.On ? $"{with} takes part again." : $"{with} takes no part now.";
+    }
 
     private static string Times(int count) => count == 1 ? "once" : $"{count} times";
 
@@ -200,6 +222,8 @@ internal static class EditText
             _ => " has not started.",
         });
     }
+
+    private static int Occurrences(Plan plan, string task) => plan.Index.TryFind(task, out var row) ? plan.Index.ChildrenOf(row).Count(child => plan.Tasks[child].Active) : 0;
 
     private static string Percent(decimal progress) => string.Create(CultureInfo.InvariantCulture, $"{progress * 100:0.#} % done");
 

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Tracking;
 
 namespace Auxilium.Planning.Editing;
 
@@ -22,7 +23,7 @@ public static class RippleText
         runs.Add(new TextRun(" "));
         AddMoves(runs, edited, done ? "moved" : "would move");
         AddFinish(runs, edited);
-        AddSpare(runs, edited.After.Plan.Project.Units, edited.Ripple);
+        AddSpare(runs, edited);
         AddPath(runs, edited);
         AddWarnings(runs, edited.Ripple);
         return runs.ToImmutable();
@@ -78,14 +79,15 @@ public static class RippleText
             ? ("latest start", edited.Before.Start, edited.After.Start)
             : ("finish", edited.Ripple.FinishBefore, edited.Ripple.FinishAfter);
         var (was, now) = fromFinish ? (Dates.Day(before), Dates.Day(after)) : (Dates.FinishDay(before), Dates.FinishDay(after));
-        if (before == after)
+        var shift = new WorkMinutes(plan.ProjectCalendar.Between(before, after));
+        if (before == after || (was == now && shift == WorkMinutes.Zero))
         {
             runs.Add(new TextRun($"the {end} stays "));
             runs.Add(new TextRun(now, true));
         }
         else if (was == now)
         {
-            runs.Add(new TextRun($"the {end} is {Shift(new(plan.ProjectCalendar.Between(before, after)), plan.Project.Units)}, still on "));
+            runs.Add(new TextRun($"the {end} is {Shift(shift, plan.Project.Units)}, still on "));
             runs.Add(new TextRun(now, true));
         }
         else
@@ -96,17 +98,22 @@ public static class RippleText
         runs.Add(new TextRun("."));
     }
 
-    private static void AddSpare(ImmutableArray<TextRun>.Builder runs, WorkUnits units, Ripple ripple)
+    /// <summary>How far it is to the deadline: as planned, and, where unfinished work lies in the past, if what is left starts today.</summary>
+    private static void AddSpare(ImmutableArray<TextRun>.Builder runs, EditedPlan edited)
     {
-        if (ripple.SpareAfter is not { } spare || ripple.FinishBefore == ripple.FinishAfter) return;
+        var (ripple, units) = (edited.Ripple, edited.After.Plan.Project.Units);
+        if (ripple.SpareAfter is not { } spare) return;
+        var ahead = Outlook.Of(edited.After, edited.Today)?.Spare;
+        if (ripple.FinishBefore == ripple.FinishAfter && ahead == Outlook.Of(edited.Before, edited.Today)?.Spare) return;
         var still = ripple.SpareBefore is { } before && before.Count < 0 == spare.Count < 0 ? "Still" : "Now";
         var text = spare.Count switch
         {
-            > 0 => $" {still} {Amount(spare, units)} ahead of the deadline.",
-            < 0 => $" {still} {Amount(-spare, units)} past the deadline.",
-            _ => " That is just on the deadline.",
+            > 0 => $" {still} {Amount(spare, units)} ahead of the deadline",
+            < 0 => $" {still} {Amount(-spare, units)} past the deadline",
+            _ => " That is just on the deadline",
         };
-        runs.Add(new TextRun(text, spare.Count < 0));
+        if (ahead is { } left) text += $" as planned, and {(left.Count < 0 ? $"{Amount(-left, units)} past it" : left.Count > 0 ? $"{Amount(left, units)} ahead of it" : "just on it")} if what is left starts today";
+        runs.Add(new TextRun(text + ".", spare.Count < 0 || ahead?.Count < 0));
     }
 
     /// <summary>Names what sets the finish when that is something else than before, and not what was edited.</summary>
@@ -132,8 +139,7 @@ public static class RippleText
 
     private static string Amount(WorkMinutes minutes, WorkUnits units)
     {
-        var days = Math.Round((decimal)minutes.Count / units.MinutesPerDay, 1);
-        return days == 0 ? units.ToLength(minutes).InWords() : Length.Days(days).InWords().Replace(" day", " working day");
+        return DurationText.Of(minutes, units).Replace(" day", " working day");
     }
 
     private static string Count(int count, string one, string many) => $"{count} {(count == 1 ? one : many)}";

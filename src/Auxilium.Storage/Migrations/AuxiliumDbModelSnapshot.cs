@@ -688,6 +688,10 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("id");
 
+                    b.Property<DateOnly?>("DigestOn")
+                        .HasColumnType("date")
+                        .HasColumnName("digest_on");
+
                     b.Property<bool>("IsDemo")
                         .HasColumnType("boolean")
                         .HasColumnName("is_demo");
@@ -696,6 +700,10 @@ namespace Auxilium.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("name");
+
+                    b.Property<string>("TimeZone")
+                        .HasColumnType("text")
+                        .HasColumnName("time_zone");
 
                     b.HasKey("Id")
                         .HasName("pk_organisation");
@@ -854,6 +862,10 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<DateTime?>("ArchivedAt")
+                        .HasColumnType("timestamp without time zone")
+                        .HasColumnName("archived_at");
+
                     b.Property<string>("Calendar")
                         .HasColumnType("text")
                         .HasColumnName("calendar");
@@ -879,6 +891,10 @@ namespace Auxilium.Storage.Migrations
                     b.Property<decimal>("DaysPerWeek")
                         .HasColumnType("numeric")
                         .HasColumnName("days_per_week");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("timestamp without time zone")
+                        .HasColumnName("deleted_at");
 
                     b.Property<DateTime?>("Finish")
                         .HasColumnType("timestamp without time zone")
@@ -1207,6 +1223,10 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("text")
                         .HasColumnName("estimate");
 
+                    b.Property<string>("Facts")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("facts");
+
                     b.Property<string>("Hands")
                         .HasColumnType("text")
                         .HasColumnName("hands");
@@ -1294,6 +1314,27 @@ namespace Auxilium.Storage.Migrations
                         .HasName("pk_tasks");
 
                     b.ToTable("tasks", (string)null);
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.TimeChangeRow", b =>
+                {
+                    b.Property<string>("PersonId")
+                        .HasColumnType("text")
+                        .HasColumnName("person_id");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("timestamp without time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("ChangedBy")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("changed_by");
+
+                    b.HasKey("PersonId")
+                        .HasName("pk_time_changes");
+
+                    b.ToTable("time_changes", (string)null);
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.TimeOffRow", b =>
@@ -1698,6 +1739,16 @@ namespace Auxilium.Storage.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_tasks_projects_project_id");
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.TimeChangeRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.PersonRow", null)
+                        .WithOne()
+                        .HasForeignKey("Auxilium.Storage.Rows.TimeChangeRow", "PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_time_changes_people_person_id");
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.TimeOffRow", b =>

@@ -28,6 +28,7 @@ public sealed class DaysOff(IDbContextFactory<AuxiliumDb> databases, TimeProvide
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         db.TimeOff.Add(days);
+        await OwnTimes.NoteChangeAsync(db, days.PersonId, by, clock, cancel);
         await db.SaveChangesAsync(cancel);
         if (days.Projects is { } here)
         {
@@ -44,11 +45,16 @@ public sealed class DaysOff(IDbContextFactory<AuxiliumDb> databases, TimeProvide
     /// <summary>Says where days off count.</summary>
     /// <param name="days">Id of the entry.</param>
     /// <param name="projects">In these; <c>null</c> for everywhere; empty takes the entry away.</param>
+    /// <param name="by">Who says so.</param>
     /// <param name="cancel">Ends the wait.</param>
-    public async Task CountAsync(long days, Guid[]? projects, CancellationToken cancel = default)
+    public async Task CountAsync(long days, Guid[]? projects, string by, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (await db.TimeOff.Where(t => t.Id == days).Select(t => t.PersonId).SingleOrDefaultAsync(cancel) is not { } person) return;
+        await OwnTimes.NoteChangeAsync(db, person, by, clock, cancel);
         if (projects is []) await db.TimeOff.Where(t => t.Id == days).ExecuteDeleteAsync(cancel);
         else await db.TimeOff.Where(t => t.Id == days).ExecuteUpdateAsync(t => t.SetProperty(x => x.Projects, projects), cancel);
+        await transaction.CommitAsync(cancel);
     }
 }

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Auxilium.Planning.Plans;
 using Auxilium.Storage.Rows;
 using Microsoft.EntityFrameworkCore;
@@ -48,9 +49,13 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     }
 
     /// <summary>Adds people, or writes what is known of them anew.</summary>
-    public async Task SaveAsync(IReadOnlyCollection<PersonRow> people, CancellationToken cancel = default)
+    /// <param name="people">Who.</param>
+    /// <param name="cancel">Ends the wait.</param>
+    /// <param name="ofTimeBy">Who changed the weeks they work, where that is to be brought into their plans.</param>
+    public async Task SaveAsync(IReadOnlyCollection<PersonRow> people, string? ofTimeBy = null, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var ids = people.Select(p => p.Id).ToList();
         var known = await db.People.Where(p => ids.Contains(p.Id)).Select(p => p.Id).ToListAsync(cancel);
         // Somebody of whom more is said than a name in a plan stays.
@@ -60,6 +65,9 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
             if (people.Single(p => p.Id == account.Id).Email is { } mail && !string.Equals(mail, account.Email, StringComparison.Ordinal))
                 (account.Email, account.NormalizedEmail) = (mail, mail.ToUpperInvariant());
         await db.SaveChangesAsync(cancel);
+        if (ofTimeBy is not null)
+            foreach (var person in people) await OwnTimes.NoteChangeAsync(db, person.Id, ofTimeBy, clock, cancel);
+        await transaction.CommitAsync(cancel);
         // Plans have the names of their people in them.
         memory.Forget();
         await news.PeopleAsync(cancel);
@@ -121,12 +129,16 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     }
 
     /// <summary>Makes two entries of one person one: what the first did is the other's. Plans have been edited before.</summary>
-    /// <returns><c>false</c> when nobody would be an organiser any more.</returns>
-    public async Task<bool> MergeAsync(string from, string into, string by, CancellationToken cancel = default)
+    /// <returns><c>false</c> when nobody would be an organiser any more; <c>null</c> when the first got something to do meanwhile, which is to be handed over before.</returns>
+    public async Task<bool?> MergeAsync(string from, string into, string by, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (await db.Users.AnyAsync(a => a.Id == from && a.IsOrganiser, cancel) && !await IsAnotherOrganiserAsync(db, from, cancel)) return false;
+        // While their plans are held, nobody gives anything to the one who goes.
+        var theirs = await db.Database.SqlQuery<Guid>($"""select id as "Value" from projects where id in (select project_id from members where person_id = {from}) or coordinator = {from} order by id for update""").ToListAsync(cancel);
+        var named = JsonSerializer.Serialize(new[] { new { Person = from } });
+        if (await db.Database.SqlQuery<int>($"""select count(*)::int as "Value" from tasks where project_id = any({theirs}) and assignments::jsonb @> {named}::jsonb""").SingleAsync(cancel) > 0) return null;
         Audit.Note(db, clock, by, into, null, $"The entry {from} of {await Audit.NameAsync(db, from, cancel)} was merged into {into}.");
         await db.SaveChangesAsync(cancel);
         await PlanNews.TellAsync(db, $"{PlanNews.Rights} {from}", cancel);

@@ -2,13 +2,15 @@ using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Tracking;
 
 namespace Auxilium.Storage.People;
 
 /// <summary>A task that somebody owns or helps with.</summary>
 /// <param name="IsOwner">Whether they are its owner, and no helper.</param>
-public sealed record OwnTask(Guid Project, string ProjectName, string Task, string Name, bool IsOwner, TaskState State, PlanTime? Start, PlanTime? Finish);
+/// <param name="IsOfHours">Whether it takes some hours of one day, and not the whole day's work.</param>
+public sealed record OwnTask(Guid Project, string ProjectName, string Task, string Name, bool IsOwner, TaskState State, PlanTime? Start, PlanTime? Finish, bool IsOfHours);
 
 /// <summary>What somebody has to do, and giving it to somebody else.</summary>
 public sealed class HandOvers(PlanStore store, PlanEdits edits)
@@ -22,7 +24,7 @@ public sealed class HandOvers(PlanStore store, PlanEdits edits)
     public async Task<IReadOnlyList<OwnTask>> TasksOfAsync(string person, IReadOnlyCollection<Guid> projects, DateOnly today, bool withDone = false, CancellationToken cancel = default)
     {
         var found = new List<OwnTask>();
-        foreach (var stored in await store.LoadAllAsync(projects, cancel))
+        foreach (var stored in await store.LoadAllAsync(projects, cancel: cancel))
         {
             var schedule = stored.Schedule;
             var (plan, states) = (schedule.Plan, new TaskStates(schedule, today));
@@ -32,10 +34,16 @@ public sealed class HandOvers(PlanStore store, PlanEdits edits)
                 var task = plan.Tasks[row];
                 if (task.Assignments.All(a => a.Person != person) || (task.IsFinished && !withDone)) continue;
                 var isOff = schedule.IsOff(row);
-                found.Add(new OwnTask(stored.Id, plan.Project.Name, task.Id, task.Name, task.Owner == person, states.Of(row), isOff ? null : schedule.StartOf(row), isOff ? null : schedule.FinishOf(row)));
+                found.Add(new OwnTask(stored.Id, plan.Project.Name, task.Id, task.Name, task.Owner == person, states.Of(row), isOff ? null : schedule.StartOf(row), isOff ? null : schedule.FinishOf(row), !isOff && IsOfHours(schedule, row)));
             }
         }
         return [.. found.OrderBy(t => t.ProjectName).ThenBy(t => t.Start ?? PlanTime.Latest)];
+    }
+
+    private static bool IsOfHours(Schedule schedule, int row)
+    {
+        var (start, finish, calendar) = (schedule.StartOf(row), schedule.FinishOf(row), schedule.CalendarOf(row));
+        return start < finish && start.Date == finish.LastDate && (finish.Minutes - start.Minutes < PlanTime.MinutesPerDay) && (calendar.WorkedOn(start.Date) == 0 || calendar.Between(start, finish) < calendar.WorkedOn(start.Date));
     }
 
     /// <summary>Puts one person in the place of another, in one edit.</summary>

@@ -23,14 +23,14 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
             from project in db.Projects
             join watch in db.Watches on project.Id equals watch.ProjectId into watches
             from watch in watches.DefaultIfEmpty()
-            where watch == null || watch.Version != project.Version || watch.Day != today
+            where project.ArchivedAt == null && (watch == null || watch.Version != project.Version || watch.Day != today)
             select project.Id).ToListAsync(cancel);
         foreach (var project in due) await LookAtAsync(project, today, cancel);
     }
 
     private async Task LookAtAsync(Guid project, DateOnly today, CancellationToken cancel)
     {
-        if (await store.LoadAsync(project, cancel) is not { } plan) return;
+        if (await store.LoadAsync(project, cancel) is not { WhyUnsound: null } plan) return;
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var watch = await db.Watches.FromSql($"select * from watches where project_id = {project} for update").SingleOrDefaultAsync(cancel);
@@ -59,7 +59,7 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
         for (var row = 0; row < plan.Tasks.Length; row++)
         {
             var task = plan.Tasks[row];
-            if (task.Assignments.IsEmpty || task.IsFinished || schedule.IsOff(row) || !schedule.IsLeaf(row)) continue;
+            if (task.Assignments.IsEmpty || schedule.IsOff(row) || !schedule.IsLeaf(row)) continue;
             seen[task.Id] = new SeenTask([.. task.Assignments.Select(a => a.Person)], states.Of(row).ToString(), schedule.StartOf(row).Minutes, schedule.FinishOf(row).Minutes);
         }
         return seen;
@@ -76,29 +76,56 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
 
         public async Task TellAsync(Dictionary<string, SeenTask> was, Dictionary<string, SeenTask> tasks)
         {
+            var series = new Dictionary<(string Person, NoticeKind Kind, string Phase), List<SeenTask>>();
             foreach (var (id, task) in tasks)
             {
                 var before = was.GetValueOrDefault(id);
+                // What comes again and again is told of once.
+                var phase = _plan.Find(_plan.Find(id)!.Parent ?? "") is { Repeats: not null } gathers ? gathers.Id : null;
+                var isDone = task.State == nameof(TaskState.Done);
                 var (name, finish) = (_plan.Find(id)!.Name, new PlanTime(task.Finish).LastDateFrom(new PlanTime(task.Start)));
-                var dates = $"{Dates.Day(new PlanTime(task.Start))} to {Dates.Day(finish)}";
+                var begins = Dates.Day(new PlanTime(task.Start));
+                var dates = begins == Dates.Day(finish) ? begins : $"{begins} to {Dates.Day(finish)}";
                 foreach (var person in task.People)
                 {
                     var isTheirEdit = person == onlyEditor;
                     if (before is null || !before.People.Contains(person))
                     {
-                        if (!isTheirEdit) await TellAsync(person, NoticeKind.Assigned, id, $"{name} is yours now: {dates}.", $"assigned {id} {stored.Version}");
+                        if (isTheirEdit || isDone) continue;
+                        if (phase is not null) Gather(NoticeKind.Assigned);
+                        else await TellAsync(person, NoticeKind.Assigned, id, $"{name} is yours now: {dates}.", $"assigned {id} {stored.Version}");
                     }
-                    else if (before.Start != task.Start || before.Finish != task.Finish)
+                    else if (!isDone && before.State != nameof(TaskState.Done) && (before.Start != task.Start || before.Finish != task.Finish))
                     {
                         var days = Days(before, task);
-                        if (!isTheirEdit && Math.Abs(days) > (await WishesAsync(person)).MovedDays)
+                        var isFar = !isTheirEdit && Math.Abs(days) > (await WishesAsync(person)).MovedDays;
+                        if (isFar && phase is not null) Gather(NoticeKind.Moved);
+                        else if (isFar)
                             await TellAsync(person, NoticeKind.Moved, id, $"{name} moved by {new Length(Math.Abs(days), LengthUnit.Days).InWords()}{(days > 0 ? "" : " back")}: now {dates}.", $"moved {id} {stored.Version}");
                     }
+                    if (isDone) continue;
                     if (task.State == nameof(TaskState.Ready) && before?.State == nameof(TaskState.Waiting)) await TellAsync(person, NoticeKind.CanStart, id, $"{name} can start: nothing is in its way any more.", $"canStart {id} {today}");
                     if (task.State == nameof(TaskState.Overdue)) await TellAsync(person, NoticeKind.Overdue, id, $"{name} is overdue: it was to finish on {Dates.Day(finish)}.", $"overdue {id} {finish}");
                     else if (finish >= today && finish.DayNumber - today.DayNumber <= (await WishesAsync(person)).DueDays) await TellAsync(person, NoticeKind.DueSoon, id, finish == today ? $"{name} is due today." : $"{name} is due on {Dates.Day(finish)}.", $"due {id} {finish}");
+
+                    void Gather(NoticeKind kind)
+                    {
+                        var key = (person, kind, phase!);
+                        if (!series.TryGetValue(key, out var gathered)) series[key] = gathered = [];
+                        gathered.Add(task);
+                    }
                 }
             }
+            foreach (var ((person, kind, phase), occurrences) in series) await TellOfSeriesAsync(person, kind, phase, occurrences);
+        }
+
+        private Task TellOfSeriesAsync(string person, NoticeKind kind, string phase, List<SeenTask> occurrences)
+        {
+            var (first, last) = (Dates.Day(new PlanTime(occurrences.Min(o => o.Start))), Dates.Day(new PlanTime(occurrences.Max(o => o.Start))));
+            var (name, times) = (_plan.Find(phase)!.Name, occurrences.Count == 1 ? $"on {first}" : $"{occurrences.Count} times, from {first} to {last}");
+            return kind == NoticeKind.Assigned
+                ? TellAsync(person, kind, phase, $"{name} is yours now: {times}.", $"assigned {phase} {stored.Version}")
+                : TellAsync(person, kind, phase, $"{name} has other days now: {times}.", $"moved {phase} {stored.Version}");
         }
 
         private Task TellAsync(string person, NoticeKind kind, string task, string text, string once) =>

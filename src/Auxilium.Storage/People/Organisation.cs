@@ -16,6 +16,33 @@ public sealed class Organisation(IDbContextFactory<AuxiliumDb> databases)
         return _known = await db.Organisation.AsNoTracking().SingleOrDefaultAsync(cancel);
     }
 
+    /// <summary>Asks anew next time: it is called otherwise now, or its clocks are elsewhere.</summary>
+    public void Forget() => _known = null;
+
+    /// <summary>Changes what it is called and where its clocks are.</summary>
+    /// <param name="timeZone">As the time zone database names it, such as <c>Europe/Berlin</c>.</param>
+    public async Task ChangeAsync(string name, string timeZone, string by, TimeProvider clock, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var row = await db.Organisation.SingleAsync(cancel);
+        var what = string.Join(" and ", new[] { row.Name == name ? null : $"calls the organisation “{name}”", row.TimeZone == timeZone ? null : $"sets its clocks to {timeZone}" }.Where(w => w is not null));
+        if (what.Length == 0) return;
+        (row.Name, row.TimeZone) = (name, timeZone);
+        Audit.Note(db, clock, by, null, null, $"{await Audit.NameAsync(db, by, cancel)} {what}.");
+        await db.SaveChangesAsync(cancel);
+        await PlanNews.TellAsync(db, PlanNews.Organisation, cancel);
+        await transaction.CommitAsync(cancel);
+        Forget();
+    }
+
+    /// <summary>Whether the mail of a day is still to be made; it is this process that makes it then.</summary>
+    public async Task<bool> BeginDigestAsync(DateOnly day, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.Organisation.Where(o => o.DigestOn == null || o.DigestOn < day).ExecuteUpdateAsync(o => o.SetProperty(x => x.DigestOn, day), cancel) > 0;
+    }
+
     /// <summary>The code that opens the page on which the organisation is made, the same for every process; <c>null</c> once there is one.</summary>
     public async Task<string?> FirstStartAsync(CancellationToken cancel = default)
     {

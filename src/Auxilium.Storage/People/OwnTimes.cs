@@ -12,8 +12,11 @@ namespace Auxilium.Storage.People;
 public sealed record OwnTimeEffect(Guid Project, string Name, string Sentence);
 
 /// <summary>Brings people's own weeks and days off into the plans they are on: an edit of each plan, told and taken back like any other.</summary>
-public sealed class OwnTimes(IDbContextFactory<AuxiliumDb> databases, PlanStore store, PlanEdits edits)
+public sealed class OwnTimes(IDbContextFactory<AuxiliumDb> databases, PlanStore store, PlanEdits edits, TimeProvider clock)
 {
+    /// <summary>After so long, whoever changed somebody's time has either brought it in or died.</summary>
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
+
     /// <summary>Brings somebody's time into the plans they are on.</summary>
     /// <param name="person">Whose time.</param>
     /// <param name="only">Of these projects only; <c>null</c> for all.</param>
@@ -24,15 +27,37 @@ public sealed class OwnTimes(IDbContextFactory<AuxiliumDb> databases, PlanStore 
     public async Task<IReadOnlyList<OwnTimeEffect>> BringInAsync(string person, IReadOnlyCollection<Guid>? only, string by, DateOnly today, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
+        var noted = await db.TimeChanges.AsNoTracking().SingleOrDefaultAsync(c => c.PersonId == person, cancel);
         var effects = new List<OwnTimeEffect>();
         foreach (var project in await db.Members.Where(m => m.PersonId == person && (only == null || only.Contains(m.ProjectId))).Select(m => m.ProjectId).ToListAsync(cancel))
         {
             if (await store.LoadAsync(project, cancel) is not { } plan) continue;
             var time = (await OfAsync(db, project, [person], cancel)).GetValueOrDefault(person);
-            var outcome = await edits.CommitAsync(project, new EditRequest(Guid.NewGuid(), plan.Version, new SetOwnTime(person, time), null, by, Overrule: true), today, cancel);
-            if (outcome is EditCommitted committed) effects.Add(new OwnTimeEffect(project, committed.After.Schedule.Plan.Project.Name, string.Concat(committed.Sentence.Select(r => r.Text))));
+            try
+            {
+                var outcome = await edits.CommitAsync(project, new EditRequest(Guid.NewGuid(), plan.Version, new SetOwnTime(person, time), null, by, Overrule: true), today, cancel);
+                if (outcome is EditCommitted committed) effects.Add(new OwnTimeEffect(project, plan.Name, string.Concat(committed.Sentence.Select(r => r.Text))));
+            }
+            catch (EditRefusedException refused)
+            {
+                // One plan that cannot take it keeps it from no other.
+                effects.Add(new OwnTimeEffect(project, plan.Name, $"The plan stays as it was. {refused.Message}"));
+            }
         }
+        if (noted is not null) await db.TimeChanges.Where(c => c.PersonId == person && c.At == noted.At).ExecuteDeleteAsync(cancel);
         return effects;
+    }
+
+    /// <summary>Notes, in the transaction that changes it, that somebody's time is to be brought into their plans: what a process that dies leaves undone is done later.</summary>
+    internal static Task NoteChangeAsync(AuxiliumDb db, string person, string by, TimeProvider clock, CancellationToken cancel) =>
+        db.Database.ExecuteSqlAsync($"insert into time_changes (person_id, changed_by, at) values ({person}, {by}, {clock.GetUtcNow().UtcDateTime} at time zone 'utc') on conflict (person_id) do update set changed_by = excluded.changed_by, at = excluded.at", cancel);
+
+    /// <summary>Brings in what was changed so long ago that nobody does it any more.</summary>
+    public async Task CatchUpAsync(DateOnly today, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var before = DateTime.SpecifyKind(clock.GetUtcNow().UtcDateTime - Patience, DateTimeKind.Unspecified);
+        foreach (var left in await db.TimeChanges.AsNoTracking().Where(c => c.At < before).ToListAsync(cancel)) await BringInAsync(left.PersonId, null, left.ChangedBy, today, cancel);
     }
 
     /// <summary>The own time in a project of those who have any, by id.</summary>

@@ -18,11 +18,11 @@ public sealed class ProjectRoles(IDbContextFactory<AuxiliumDb> databases, TimePr
 
     internal static async Task<ProjectRole> OfAsync(AuxiliumDb db, Guid project, string person, bool isOrganiser, CancellationToken cancel)
     {
-        if (isOrganiser) return await db.Projects.AnyAsync(p => p.Id == project, cancel) ? ProjectRole.Coordinator : ProjectRole.None;
+        if (isOrganiser) return await db.Projects.Where(p => p.Id == project).Select(p => p.ArchivedAt == null ? ProjectRole.Coordinator : ProjectRole.Viewer).SingleOrDefaultAsync(cancel);
         return await Of(db, person).Where(r => r.Project == project).Select(r => r.Role).SingleOrDefaultAsync(cancel);
     }
 
-    /// <summary>The projects that exist for somebody, with their role.</summary>
+    /// <summary>The projects that exist for somebody and go on, with their role: archived ones are not among them.</summary>
     public async Task<IReadOnlyDictionary<Guid, ProjectRole>> AllOfAsync(string person, bool isOrganiser, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
@@ -31,8 +31,8 @@ public sealed class ProjectRoles(IDbContextFactory<AuxiliumDb> databases, TimePr
 
     internal static async Task<IReadOnlyDictionary<Guid, ProjectRole>> AllOfAsync(AuxiliumDb db, string person, bool isOrganiser, CancellationToken cancel)
     {
-        if (isOrganiser) return await db.Projects.ToDictionaryAsync(p => p.Id, _ => ProjectRole.Coordinator, cancel);
-        return await Of(db, person).Where(r => r.Role != ProjectRole.None).ToDictionaryAsync(r => r.Project, r => r.Role, cancel);
+        if (isOrganiser) return await db.Projects.Where(p => p.ArchivedAt == null).ToDictionaryAsync(p => p.Id, _ => ProjectRole.Coordinator, cancel);
+        return await Of(db, person).Where(r => r.Role != ProjectRole.None && !r.IsArchived).ToDictionaryAsync(r => r.Project, r => r.Role, cancel);
     }
 
     /// <summary>Everybody who has a role in a project, by name.</summary>
@@ -79,11 +79,15 @@ public sealed class ProjectRoles(IDbContextFactory<AuxiliumDb> databases, TimePr
         from project in db.Projects
         let given = db.ProjectRoles.Where(r => r.ProjectId == project.Id && r.PersonId == person).Select(r => (ProjectRole?)r.Role).SingleOrDefault()
         let isMember = db.Members.Any(m => m.ProjectId == project.Id && m.PersonId == person)
-        select new RoleIn { Project = project.Id, Role = project.Coordinator == person ? ProjectRole.Coordinator : given ?? (isMember ? ProjectRole.Member : ProjectRole.None) };
+        let role = project.Coordinator == person ? ProjectRole.Coordinator : given ?? (isMember ? ProjectRole.Member : ProjectRole.None)
+        // What is archived can be looked at and no more.
+        select new RoleIn { Project = project.Id, IsArchived = project.ArchivedAt != null, Role = project.ArchivedAt != null && role != ProjectRole.None ? ProjectRole.Viewer : role };
 
     private sealed class RoleIn
     {
         public Guid Project { get; init; }
+
+        public bool IsArchived { get; init; }
 
         public ProjectRole Role { get; init; }
     }

@@ -85,6 +85,14 @@ public sealed class Proposals(IDbContextFactory<AuxiliumDb> databases, TimeProvi
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (!await DecideAsync(db, project, id, state, by, cancel)) return false;
+        await transaction.CommitAsync(cancel);
+        return true;
+    }
+
+    /// <summary>The same as a part of a transaction, which is committed with all the rest of it.</summary>
+    public async Task<bool> DecideAsync(AuxiliumDb db, Guid project, Guid id, ProposalState state, string by, CancellationToken cancel = default)
+    {
         var now = clock.GetUtcNow().UtcDateTime;
         var closed = await db.Proposals.Where(p => p.Id == id && p.ProjectId == project && p.State == ProposalState.Open && (state != ProposalState.Withdrawn || p.PersonId == by))
             .ExecuteUpdateAsync(p => p.SetProperty(x => x.State, state).SetProperty(x => x.DecidedBy, by).SetProperty(x => x.DecidedAt, now), cancel);
@@ -97,7 +105,6 @@ public sealed class Proposals(IDbContextFactory<AuxiliumDb> databases, TimeProvi
         }
         await PlanNews.TellAsync(db, $"{PlanNews.Proposals} {project}", cancel);
         await db.SaveChangesAsync(cancel);
-        await transaction.CommitAsync(cancel);
         return true;
     }
 }

@@ -181,4 +181,10 @@ public sealed class OrganisationRow
 
     /// <summary>Made up, for trying: anybody may be anybody.</summary>
     public bool IsDemo { get; set; }
+
+    /// <summary>Where its clocks are, as the time zone database names it; <c>null</c> for where the server is.</summary>
+    public string? TimeZone { get; set; }
+
+    /// <summary>The last day whose mail of the day was made.</summary>
+    public DateOnly? DigestOn { get; set; }
 }

@@ -103,3 +103,15 @@ public enum ProjectRole
     /// <summary>Everything in it.</summary>
     Coordinator,
 }
+
+/// <summary>Somebody's own week or days off are other, and not yet in all their plans.</summary>
+public sealed class TimeChangeRow
+{
+    public required string PersonId { get; set; }
+
+    /// <summary>Who changed them.</summary>
+    public required string ChangedBy { get; set; }
+
+    /// <summary>In UTC.</summary>
+    public DateTime At { get; set; }
+}

@@ -45,4 +45,10 @@ public sealed class ProjectRow
 
     /// <summary>Named periods as JSON.</summary>
     public string Periods { get; set; } = "[]";
+
+    /// <summary>When it was archived, in UTC: it can be looked at, and changed no more.</summary>
+    public DateTime? ArchivedAt { get; set; }
+
+    /// <summary>When it was deleted, in UTC: to everybody it is gone, and for a while it can be brought back.</summary>
+    public DateTime? DeletedAt { get; set; }
 }

@@ -26,7 +26,9 @@ internal static class Problems
     public static IResult Conflict(EditConflict conflict) =>
         Problem(
             StatusCodes.Status409Conflict,
-            $"{conflict.By} changed this meanwhile: it is now “{conflict.Theirs}”, and you want “{conflict.Yours}”. Choose which it is to be.",
+            conflict.IsOwn
+                ? $"You changed this since, in another window: it is now “{conflict.Theirs}”, and this would make it “{conflict.Yours}”. Choose which it is to be."
+                : $"{conflict.By} changed this meanwhile: it is now “{conflict.Theirs}”, and you want “{conflict.Yours}”. Choose which it is to be.",
             ("code", "changedMeanwhile"),
             ("task", conflict.Touch.Task),
             ("field", Words.Camel(conflict.Touch.Field)),

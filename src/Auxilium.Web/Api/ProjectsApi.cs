@@ -47,7 +47,7 @@ internal static class ProjectsApi
     private static async Task<IResult> ListAsync(HttpContext context, PlanStore store, ProjectRoles roles, Today today, CancellationToken cancel)
     {
         var theirs = await roles.AllOfAsync(context.User.PersonId(), context.User.IsOrganiser(), cancel);
-        return Results.Ok((await store.LoadAllAsync([.. theirs.Keys], cancel)).Select(p => ProjectDocument.Of(p, today.Date)));
+        return Results.Ok((await store.LoadAllAsync([.. theirs.Keys], cancel: cancel)).Select(p => ProjectDocument.Of(p, today.Date)));
     }
 
     private static async Task<IResult> ChangesAsync(Guid id, HttpContext context, PlanStore store, PlanEdits edits, PlanViews views, CancellationToken cancel) =>

@@ -71,10 +71,15 @@ internal static class ProposalsApi
             // One that was made before this could not be proposed.
             if (!OwnWork.MayBeProposed(edit)) return Problems.MayNot("This proposal changes who is on the plan, when they work or who coordinates it: make that change yourself if you want it, and decline this.");
             // The proposal's id is the edit's, so that two who accept at once make it once.
-            var outcome = await edits.CommitAsync(id, new EditRequest(proposal, open.BaseVersion, edit, null, context.User.PersonId(), overrule), today.Date, cancel);
+            var request = new EditRequest(proposal, open.BaseVersion, edit, null, context.User.PersonId(), overrule)
+            {
+                // Accepted and made are one: whoever declines at the same moment, one of the two happens.
+                Within = (db, stop) => proposals.DecideAsync(db, id, proposal, ProposalState.Accepted, context.User.PersonId(), stop),
+            };
+            var outcome = await edits.CommitAsync(id, request, today.Date, cancel);
             if (outcome is EditConflict conflict) return Problems.Conflict(conflict);
+            if (outcome is NotDecided) return NotOpen();
             if (outcome is not EditCommitted committed) return Problems.NoSuchProject();
-            await proposals.DecideAsync(id, proposal, ProposalState.Accepted, context.User.PersonId(), cancel);
             return Results.Ok(new EditAnswer(committed.After.Version, null, PlanChanges.Everything(views.Of(committed.After), await edits.LastAsync(committed.After, context.User.PersonId(), cancel))));
         }
         catch (EditRefusedException refused)

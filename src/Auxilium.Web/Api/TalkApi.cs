@@ -50,10 +50,6 @@ internal static class TalkApi
                 ? await AnswerAsync(id, task, context, talk, hours, cancel)
                 : Problems.Bad($"A task has at most {TaskTalk.MostComments:N0} comments.", "tooMany");
         }
-        catch (InvalidOperationException)
-        {
-            return Problems.Bad("A text in this comment is not valid Unicode.", "text");
-        }
         catch (UnreadableDocumentException unreadable)
         {
             return Problems.Unreadable(unreadable);

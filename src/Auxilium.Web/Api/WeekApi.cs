@@ -68,13 +68,13 @@ internal static class WeekApi
         return minutes >= 0;
     }
 
-    private static async Task<IResult> FeedAsync(string secret, HttpContext context, Feeds feeds, ProjectRoles roles, HandOvers tasks, OwnAddress address, TimeProvider clock, Today today, CancellationToken cancel)
+    private static async Task<IResult> FeedAsync(string secret, HttpContext context, Feeds feeds, ProjectRoles roles, HandOvers tasks, OwnAddress address, OrganisationClock clock, Today today, CancellationToken cancel)
     {
         if (await feeds.FindAsync(secret, cancel) is not { } who) return Results.NotFound();
         var theirs = await roles.AllOfAsync(who.PersonId, who.IsOrganiser, cancel);
         var found = await tasks.TasksOfAsync(who.PersonId, [.. theirs.Keys], today.Date, withDone: true, cancel);
         var text = TaskCalendar.Write($"Tasks of {who.Name}", found.Where(t => t.Start is not null).Select(t => new CalendarTask(
-            $"{t.Task}.{t.Project}@auxilium", t.Name, t.ProjectName, t.Start!.Value.Date, t.Finish!.Value.LastDateFrom(t.Start.Value), t.State == TaskState.Done, t.IsOwner, address.Of($"/projects/{t.Project}#{t.Task}"))), clock.GetUtcNow().UtcDateTime);
+            $"{t.Task}.{t.Project}@auxilium", t.Name, t.ProjectName, t.Start!.Value.Date, t.Finish!.Value.LastDateFrom(t.Start.Value), t.IsOfHours ? (clock.ToUtc(t.Start.Value.ToDateTime()), clock.ToUtc(t.Finish.Value.ToDateTime())) : null, t.State == TaskState.Done, t.IsOwner, address.Of($"/projects/{t.Project}#{t.Task}"))), clock.GetUtcNow().UtcDateTime);
         context.Response.Headers.CacheControl = "private, no-store";
         return Results.Text(text, "text/calendar; charset=utf-8");
     }

@@ -10,7 +10,7 @@ namespace Auxilium.Web.Live;
 /// Listens to what every process says through the database, and passes it on to the pages that are open here. When the connection is
 /// lost it is made anew, and whatever may have been missed is looked at.
 /// </summary>
-internal sealed class NewsListener(IConfiguration configuration, LivePlans plans, Presence presence, PlanMemory memory, TaskTalk talk, Proposals proposals, NoticeBook notices, IHubContext<PlanHub> hub, ILogger<NewsListener> logger) : BackgroundService
+internal sealed class NewsListener(IConfiguration configuration, LivePlans plans, Presence presence, PlanMemory memory, TaskTalk talk, Proposals proposals, NoticeBook notices, OrganisationClock organisation, IHubContext<PlanHub> hub, ILogger<NewsListener> logger) : BackgroundService
 {
     private static readonly TimeSpan Again = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan Beat = TimeSpan.FromSeconds(15);
@@ -78,6 +78,12 @@ internal sealed class NewsListener(IConfiguration configuration, LivePlans plans
                     break;
                 case [PlanNews.Rights, var person]:
                     await presence.SendAwayAsync(connected => connected.Person == person, cancel);
+                    break;
+                case [PlanNews.Closed, var id] when Guid.TryParse(id, out var project):
+                    await presence.SendAwayAsync(connected => connected.Project == project, cancel);
+                    break;
+                case [PlanNews.Organisation]:
+                    await organisation.RefreshAsync(cancel);
                     break;
                 case [PlanNews.People]:
                     memory.Forget();

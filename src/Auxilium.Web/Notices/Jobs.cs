@@ -1,3 +1,4 @@
+using Auxilium.Planning.Editing;
 using Auxilium.Storage;
 using Auxilium.Storage.People;
 using Auxilium.Web.Mail;
@@ -15,6 +16,9 @@ internal static class Jobs
 {
     private static readonly TimeSpan Often = TimeSpan.FromSeconds(3);
 
+    /// <summary>How often it is looked whether what is done once a day is still to be done.</summary>
+    private static readonly TimeSpan Daily = TimeSpan.FromMinutes(1);
+
     public static void Add(IServiceCollection services)
     {
         services.AddSingleton<OneRunner>();
@@ -22,7 +26,7 @@ internal static class Jobs
         {
             Every<WatchJob>(quartz, trigger => trigger.WithSimpleSchedule(s => s.WithInterval(Often).RepeatForever()));
             Every<MailJob>(quartz, trigger => trigger.WithSimpleSchedule(s => s.WithInterval(Often).RepeatForever()));
-            Every<DayJob>(quartz, trigger => trigger.WithCronSchedule("0 0 7 * * ?"));
+            Every<DayJob>(quartz, trigger => trigger.WithSimpleSchedule(s => s.WithInterval(Daily).RepeatForever()));
         });
         services.AddQuartzHostedService(options => options.WaitForJobsToComplete = true);
     }
@@ -74,10 +78,15 @@ internal sealed class OneRunner(IDbContextFactory<AuxiliumDb> databases, ILogger
 
 /// <summary>Tells people what became of their tasks.</summary>
 [DisallowConcurrentExecution]
-internal sealed class WatchJob(OneRunner runner, NoticeWatch watch, Today today) : IJob
+internal sealed class WatchJob(OneRunner runner, NoticeWatch watch, OwnTimes times, Today today) : IJob
 {
     public async ValueTask Execute(IJobExecutionContext context, CancellationToken cancellationToken) =>
-        await runner.RunAsync(1, () => watch.LookAsync(today.Date, cancellationToken), cancellationToken);
+        await runner.RunAsync(1, async () =>
+        {
+            Dates.SpeakOn(today.Date);
+            await times.CatchUpAsync(today.Date, cancellationToken);
+            await watch.LookAsync(today.Date, cancellationToken);
+        }, cancellationToken);
 }
 
 /// <summary>Sends the mails that are due.</summary>
@@ -98,13 +107,23 @@ internal sealed class MailJob(OneRunner runner, Mails mails, MailServer server, 
     }, cancellationToken);
 }
 
-/// <summary>Once a day: the mail of the day, and what is no longer needed goes.</summary>
+/// <summary>
+/// Once a day, from seven in the morning on by the clocks of the organisation: the mail of the day, and what is no longer needed goes.
+/// When no process runs at that hour, it is done as soon as one does.
+/// </summary>
 [DisallowConcurrentExecution]
-internal sealed class DayJob(OneRunner runner, NoticeBook notices, Mails mails, OwnAddress address) : IJob
+internal sealed class DayJob(OneRunner runner, Organisation organisation, NoticeBook notices, Mails mails, ClosedProjects closed, OwnAddress address, TimeProvider clock) : IJob
 {
-    public async ValueTask Execute(IJobExecutionContext context, CancellationToken cancellationToken) => await runner.RunAsync(3, async () =>
+    private const int Hour = 7;
+
+    public async ValueTask Execute(IJobExecutionContext context, CancellationToken cancellationToken) => await RunAsync(cancellationToken);
+
+    internal Task RunAsync(CancellationToken cancel) => runner.RunAsync(3, async () =>
     {
-        await notices.DigestAsync(address.Of, cancellationToken);
-        await mails.ClearAsync(cancellationToken);
-    }, cancellationToken);
+        var now = clock.GetLocalNow();
+        if (now.Hour < Hour || !await organisation.BeginDigestAsync(DateOnly.FromDateTime(now.DateTime), cancel)) return;
+        await notices.DigestAsync(address.Of, cancel);
+        await mails.ClearAsync(cancel);
+        await closed.ClearAsync(cancel);
+    }, cancel);
 }

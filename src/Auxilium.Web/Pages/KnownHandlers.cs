@@ -6,6 +6,24 @@ namespace Auxilium.Web.Pages;
 /// <summary>Refuses what no form of ours sends: a page is not shown for a press of a button that it does not have.</summary>
 internal sealed class KnownHandlers : IPageFilter
 {
+    /// <summary>Reads a form before anything asks for it, so that one whose parts do not hold together is refused as such.</summary>
+    public static async Task ReadFormAsync(HttpContext context, RequestDelegate next)
+    {
+        if (HttpMethods.IsPost(context.Request.Method) && context.Request.HasFormContentType)
+        {
+            try
+            {
+                await context.Request.ReadFormAsync(context.RequestAborted);
+            }
+            catch (Exception e) when (e is InvalidDataException or IOException and not BadHttpRequestException)
+            {
+                context.Response.StatusCode = StatusCodes.Status400BadRequest;
+                return;
+            }
+        }
+        await next(context);
+    }
+
     public void OnPageHandlerSelected(PageHandlerSelectedContext context)
     {
     }
@@ -15,6 +33,7 @@ internal sealed class KnownHandlers : IPageFilter
         var request = context.HttpContext.Request;
         // A form is what pages are sent: anything else would be read as an empty one, or not at all.
         if (HttpMethods.IsPost(request.Method) && !request.HasFormContentType && request.ContentLength > 0) context.Result = new StatusCodeResult(StatusCodes.Status415UnsupportedMediaType);
+        else if (request.HasFormContentType && request.Form.Any(field => field.Value.Any(text => text?.Contains('\0', StringComparison.Ordinal) == true))) context.Result = new BadRequestResult();
         if (context.HandlerMethod is not null) return;
         if (!HttpMethods.IsGet(request.Method) && !HttpMethods.IsHead(request.Method) || request.Query.ContainsKey("handler")) context.Result = new BadRequestResult();
     }

@@ -34,21 +34,28 @@ export function drawGauge(store) {
 
 /** @param {HTMLElement} gauge @param {Store} store @param {number} width of the gauge, in pixels @param {string} typeface and its size */
 function draw(gauge, store, width, typeface) {
-  const { start, finish, finishBy, fromFinish, today, progress, spare, isLate } = store.project;
+  const { start, finish, finishBy, fromFinish, today, progress, spare, isLate, fromToday, spareFromToday } =
+    store.project;
   const isEmpty = store.rows.length === 0;
-  const end = Math.max(finish, finishBy ?? 0, start + 1440);
+  const end = Math.max(finish, finishBy ?? 0, fromToday ?? 0, start + 1440);
   const at = (/** @type {number} */ time) => (100 * (time - start)) / (end - start);
   const texts = {
     start: `${fromFinish ? "Latest start" : "Starts"} ${short(dayOf(start))}`,
     done: isEmpty ? "" : `${Math.floor(progress)} % done`,
-    finish: isEmpty ? "" : `Finish ${withWeekday(finishDayOf(finish))}`,
-    deadline: finishBy === null ? "" : `Deadline ${short(finishDayOf(finishBy))} · ${spare}`,
+    finish: isEmpty
+      ? ""
+      : `Finish ${withWeekday(finishDayOf(finish))}${fromToday === null ? "" : ` · ${withWeekday(finishDayOf(fromToday))} from today`}`,
+    deadline:
+      finishBy === null
+        ? ""
+        : `Deadline ${short(finishDayOf(finishBy))} · ${spare}${spareFromToday === null ? "" : ` · ${spareFromToday} from today`}`,
   };
+  const said = { ...texts, ...(fromToday === null ? {} : { ahead: "“from today” is if what is left starts today" }) };
   const middle = today + 720;
   const isNow = middle > start && middle < end;
   gauge.setAttribute(
     "aria-label",
-    Object.values(texts).filter(Boolean).join(", ") + (isNow ? `, today ${short(dayOf(today))}` : ""),
+    Object.values(said).filter(Boolean).join(", ") + (isNow ? `, today ${short(dayOf(today))}` : ""),
   );
   const done = part("gauge-done");
   done.style.width = `${(at(finish) * progress) / 100}%`;
@@ -58,6 +65,7 @@ function draw(gauge, store, width, typeface) {
     label("today", at(middle), "gauge-start below", "middle");
   }
   if (!isEmpty) tick("gauge-finish-tick", at(finish));
+  if (fromToday !== null) tick("gauge-ahead-tick", at(fromToday));
   if (finishBy !== null) tick("gauge-deadline-tick", at(finishBy));
   // What is written is measured without asking the page, which would have to be laid out at once for it.
   const wide = widths(typeface, texts);
@@ -65,7 +73,9 @@ function draw(gauge, store, width, typeface) {
   label(texts.start, 0, "gauge-start", "left");
   if (texts.deadline) label(texts.deadline, 100, places.name(isLate ? "late" : "gauge-start"), "right");
   label(texts.done, 0, "gauge-percent", "left").style.left = `${places.done}px`;
-  label(texts.finish, 0, "gauge-finish", "left").style.left = `${places.finish}px`;
+  const finishes = label(texts.finish, 0, "gauge-finish", "left");
+  finishes.style.left = `${places.finish}px`;
+  if (fromToday !== null) finishes.title = "As planned, and if what is left starts today";
 
   /** @param {string} name */
   function part(name) {

@@ -34,6 +34,8 @@ export function followLive(store, project, me, outbox, heard) {
 
   connection.on("changed", (/** @type {LiveChange} */ change) => following.take(change));
   connection.on("lost", () => following.lose());
+  // Another day has begun: the same plan has other states. Not every page asks at once.
+  connection.on("day", () => setTimeout(() => following.lose(), Math.random() * 2000));
   connection.on("who", (/** @type {Here[]} */ here) => show(here, ours));
   connection.on("talk", (/** @type {string} */ task, /** @type {number} */ comments, /** @type {number} */ files) => {
     store.talked(task, comments, files);

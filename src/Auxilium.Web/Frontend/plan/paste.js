@@ -43,7 +43,8 @@ export function makePaste(store, outbox, actions, show) {
   const say = /** @type {HTMLElement} */ (document.getElementById("paste-say"));
   const add = /** @type {HTMLButtonElement} */ (document.getElementById("paste-add"));
   /** @type {{ parent: string | null, after: string | null }} */ let place = { parent: null, after: null };
-  /** @type {{ columns: string[] | null, dateOrder: string | null, makePeople: boolean, levels: Record<number, number> }} */ let how = asFound();
+  /** @type {{ columns: string[] | null, dateOrder: string | null, makePeople: boolean, levels: Record<number, number> }} */ let how =
+    asFound();
   /** @type {Reading | null} */ let reading = null;
   let asked = 0;
 

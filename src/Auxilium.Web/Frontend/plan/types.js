@@ -59,6 +59,8 @@
  * @property {number | null} finishBy
  * @property {string | null} spare
  * @property {boolean} isLate
+ * @property {number | null} fromToday when it finishes if what is left starts today, where unfinished work lies in the past
+ * @property {string | null} spareFromToday
  * @property {number} today
  * @property {number} progress
  * @property {number} dayStart

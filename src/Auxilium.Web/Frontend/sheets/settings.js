@@ -14,6 +14,7 @@ import { PlanClient } from "./client.js";
  * @property {{ id: string, name: string, calendar: string | null }[]} people
  */
 
+/** How many days a week the project calendar worked when last drawn. @type {number | null} */ let weekDays = null;
 const content = /** @type {HTMLElement} */ (document.getElementById("content"));
 const client = new PlanClient(draw);
 const editor = new CalendarEditor(client);
@@ -24,10 +25,53 @@ async function draw() {
   const plan = await /** @type {Promise<PlanDocument>} */ (client.ask("/plan"));
   const title = document.getElementById("project-name");
   if (title) title.textContent = plan.project.name;
-  const settings = element("div", { class: "settings" }, group("Dates", dates(plan)), group("Work", work(plan)));
+  const question = weekQuestion(plan);
+  const settings = element(
+    "div",
+    { class: "settings" },
+    group("Dates", dates(plan)),
+    group("Work", [...work(plan), ...question]),
+  );
   const periods = group("Named periods", periodFields(plan));
   const calendars = group("Calendars", [editor.draw(plan.calendars, plan.project.calendar), ...people(plan)]);
   keepTyped(content, () => content.replaceChildren(settings, periods, calendars));
+}
+
+/** When the project calendar got other days, asks what a week is from now on: lengths in weeks go by that. @param {PlanDocument} plan */
+function weekQuestion({ project, calendars }) {
+  const was = weekDays;
+  const now = (weekDays = workingDays(calendars, project.calendar));
+  if (was === null || was === now || now === 0 || now === project.daysPerWeek) return [];
+  const question = element("div", { class: "field", role: "alert" });
+  const days = `${now} ${now === 1 ? "day" : "days"}`;
+  question.append(
+    element(
+      "p",
+      {},
+      `The project calendar works ${days} a week now. Is a week of work ${days}, too, instead of ${project.daysPerWeek}?`,
+    ),
+    quietButton(
+      `A week is ${days}`,
+      () =>
+        void client.edit({ type: "setWorkUnits", hoursPerDay: project.hoursPerDay, daysPerWeek: now }, (problem) =>
+          client.tell(problem),
+        ),
+    ),
+    quietButton(`A week stays ${project.daysPerWeek} days`, () => question.remove()),
+  );
+  return [question];
+}
+
+/** Days of the week on which a calendar works. @param {PlanDocument["calendars"]} calendars @param {string | null} id */
+function workingDays(calendars, id) {
+  const days = ["mon", "tue", "wed", "thu", "fri", "sat", "sun"];
+  /** @param {string} day @returns {string[]} */
+  const workOn = (day) => {
+    for (let at = calendars.find((c) => c.id === id); at; at = calendars.find((c) => c.id === at?.base))
+      if (at.week[day] !== undefined) return at.week[day];
+    return id === null && day !== "sat" && day !== "sun" ? ["09:00-18:00"] : [];
+  };
+  return days.filter((day) => workOn(day).length > 0).length;
 }
 
 /** @param {string} title @param {HTMLElement[]} fields */

@@ -15,7 +15,7 @@ namespace Auxilium.Web.Pages.Access;
 [Authorize(Rights.OwnAccount)]
 [RequestSizeLimit(64 * 1024)]
 [EnableRateLimiting(Api.Limits.Writing)]
-public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Account> signIn, Sessions sessions, Tokens tokens, Feeds feeds, NoticeBook notices, Letters letters, OwnAddress address, PasswordCheck passwords, Audit audit, TimeProvider clock, AccessLog log) : PasswordPage
+public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Account> signIn, Sessions sessions, Tokens tokens, Feeds feeds, NoticeBook notices, Letters letters, OwnAddress address, PasswordCheck passwords, Audit audit, OrganisationClock clock, AccessLog log) : PasswordPage
 {
     private const int SpareCodeCount = 10;
 
@@ -174,7 +174,7 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
     {
         if (Line(nameof(TokenName), TokenName, "What the token is for", 80, true) is { } name)
         {
-            Secret = await tokens.MakeAsync(User.PersonId(), name, scope, days > 0 ? clock.GetUtcNow().AddDays(Math.Min(days, 3650)).UtcDateTime : null, cancel);
+            Secret = await tokens.MakeAsync(User.PersonId(), name, scope, days > 0 ? clock.EndOf(DateOnly.FromDateTime(clock.GetLocalNow().DateTime).AddDays(Math.Min(days, 3650))) : null, cancel);
             SecretSays = "Your token. It is shown only now.";
             if (Secret is not null) await letters.ChangedAsync(User.PersonId(), $"A program can use your account now, by the new token “{name}”, which {ScopeOf(scope)}.", cancel);
             else Wrong(nameof(TokenName), $"You have {Storage.People.Tokens.Most} tokens: revoke one first.");

@@ -55,7 +55,7 @@ public sealed class ImportModel(Storage.People.Directory directory) : FormPage
         foreach (var (row, line) in rows)
             if (line.ReportsTo is { } name && rows.Select(r => r.Row).Concat(known).FirstOrDefault(p => p.Name.Equals(name, StringComparison.OrdinalIgnoreCase) || p.Id == name) is { } boss && boss.Id != row.Id)
                 row.ReportsTo = boss.Id;
-        await directory.SaveAsync([.. rows.Select(r => r.Row)], cancel);
+        await directory.SaveAsync([.. rows.Select(r => r.Row)], cancel: cancel);
         Say($"{(rows.Count == 1 ? "One person" : $"{rows.Count} people")} taken in.");
         return Redirect("/people");
     }

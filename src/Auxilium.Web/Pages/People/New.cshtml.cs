@@ -25,7 +25,7 @@ public sealed class NewPersonModel(Storage.People.Directory directory) : FormPag
         if (mail is not null && await directory.WithMailAsync(mail, "", cancel) is { } other) Wrong(nameof(MailAddress), $"{other.Name} has this address already.");
         if (!ModelState.IsValid) return Page();
         var person = new PersonRow { Id = await directory.NewIdAsync(name!, cancel), Name = name!, Initials = PlanIds.InitialsOf(name!), Email = mail };
-        await directory.SaveAsync([person], cancel);
+        await directory.SaveAsync([person], cancel: cancel);
         Say($"{name} is in the directory. Here you can say more, and invite them.");
         return Redirect($"/people/{person.Id}");
     }

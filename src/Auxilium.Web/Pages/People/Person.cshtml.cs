@@ -124,7 +124,7 @@ public sealed class PersonModel(Storage.People.Directory directory, Invitations 
         if (!ModelState.IsValid) return Page();
         (Row.Name, Row.Initials, Row.Email, Row.Role, Row.Team, Row.ReportsTo, Row.Kind) = (name!, initials ?? PlanIds.InitialsOf(name!), mail, role ?? "", team ?? "", string.IsNullOrEmpty(ReportsTo) ? null : ReportsTo, Kind);
         (Row.HourlyRate, Row.OvertimeRate, Row.CostPerUse) = (hourly, overtime, use);
-        await directory.SaveAsync([Row], cancel);
+        await directory.SaveAsync([Row], cancel: cancel);
         return Done("Kept.");
     }
 
@@ -149,7 +149,7 @@ public sealed class PersonModel(Storage.People.Directory directory, Invitations 
         if (!await LoadAsync(person, cancel)) return NotFound();
         if (!MayEnterTime) return Forbid();
         if (Away.FirstOrDefault(d => d.Id == days) is not { Projects: { } counted }) return Done("They count everywhere already.");
-        await daysOff.CountAsync(days, MayEnterAll ? null : [.. counted.Union(_coordinated)], cancel);
+        await daysOff.CountAsync(days, MayEnterAll ? null : [.. counted.Union(_coordinated)], User.PersonId(), cancel);
         return await BringInAsync(MayEnterAll ? "They count everywhere now." : "They count in your projects now.", cancel);
     }
 
@@ -159,7 +159,7 @@ public sealed class PersonModel(Storage.People.Directory directory, Invitations 
         if (!MayEnterTime) return Forbid();
         if (Away.FirstOrDefault(d => d.Id == days) is not { } entry) return Done("They are gone already.");
         if (!MayTakeAway(entry)) return Forbid();
-        await daysOff.CountAsync(days, MayEnterAll ? [] : [.. entry.Projects!.Except(_coordinated)], cancel);
+        await daysOff.CountAsync(days, MayEnterAll ? [] : [.. entry.Projects!.Except(_coordinated)], User.PersonId(), cancel);
         return await BringInAsync("Taken away.", cancel);
     }
 
@@ -179,16 +179,8 @@ public sealed class PersonModel(Storage.People.Directory directory, Invitations 
         if (week.Length == 7) Week = [.. week.Select(d => d ?? "")];
         Row.Calendar = Week.All(string.IsNullOrWhiteSpace) ? null : WriteWeek(Week);
         if (!ModelState.IsValid) return Page();
-        await directory.SaveAsync([Row], cancel);
-        try
-        {
-            return await BringInAsync("Kept.", cancel);
-        }
-        catch (EditRefusedException refused)
-        {
-            Wrong("Week", refused.Message);
-            return Page();
-        }
+        await directory.SaveAsync([Row], User.PersonId(), cancel);
+        return await BringInAsync("Saved.", cancel);
     }
 
     public async Task<IActionResult> OnPostHandOverAsync(string person, Guid? project, string? to, CancellationToken cancel)
@@ -257,13 +249,22 @@ public sealed class PersonModel(Storage.People.Directory directory, Invitations 
             Wrong("into", "Choose which entry is the same person.");
             return Page();
         }
-        foreach (var project in await directory.ProjectsOfAsync(Row.Id, cancel))
-            await tasks.HandOverAsync(project, Row.Id, new Person(other.Id, other.Name, other.Initials, other.Email), null, User.PersonId(), today.Date, cancel);
-        if (!await directory.MergeAsync(Row.Id, other.Id, User.PersonId(), cancel)) return Done(OnlyOrganiser);
+        bool? isDone = null;
+        // Somebody may give them a task just now: that is handed over too.
+        for (var tries = 0; isDone is null && tries < MostTries; tries++)
+        {
+            foreach (var project in await directory.ProjectsOfAsync(Row.Id, cancel))
+                await tasks.HandOverAsync(project, Row.Id, new Person(other.Id, other.Name, other.Initials, other.Email), null, User.PersonId(), today.Date, cancel);
+            isDone = await directory.MergeAsync(Row.Id, other.Id, User.PersonId(), cancel);
+        }
+        if (isDone is null) return Done($"{Row.Name} is given new tasks all the time: try again when nobody works on their plans.");
+        if (isDone is false) return Done(OnlyOrganiser);
         await times.BringInAsync(other.Id, null, User.PersonId(), today.Date, cancel);
         Say($"They are one now: {other.Name}.");
         return Redirect($"/people/{other.Id}");
     }
+
+    private const int MostTries = 5;
 
     private string OnlyOrganiser => $"{Row.Name} is the only organiser: make somebody else one first.";
 

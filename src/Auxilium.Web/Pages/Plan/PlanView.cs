@@ -4,6 +4,7 @@ using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Tracking;
 using Auxilium.Storage;
 using Auxilium.Web.Pages.Shared;
 
@@ -47,6 +48,12 @@ public sealed record ProjectView
     public string? Spare { get; init; }
 
     public bool IsLate { get; init; }
+
+    /// <summary>When it finishes if what is left starts today; only where unfinished work lies in the past.</summary>
+    public int? FromToday { get; init; }
+
+    /// <summary>Time to the deadline from there, in words.</summary>
+    public string? SpareFromToday { get; init; }
 
     public required int Today { get; init; }
 
@@ -97,6 +104,7 @@ public sealed record PlanView
         var plan = schedule.Plan;
         var rows = new RowViews(schedule, today, before is var (was, view) ? KnownRows.Of(was.Schedule, schedule, view.Rows) : null);
         var spare = Ripple.Spare(schedule);
+        var outlook = Outlook.Of(schedule, today);
         var hours = Hours(plan.ProjectCalendar, schedule.Start);
         return new PlanView
         {
@@ -110,7 +118,9 @@ public sealed record PlanView
                 FromFinish = plan.Project.ScheduleFrom == ScheduleFrom.Finish,
                 FinishBy = plan.Project.FinishBy?.Minutes,
                 Spare = spare is { } s ? SpareText(s, plan.Project.Units) : null,
-                IsLate = spare?.Count < 0,
+                IsLate = spare?.Count < 0 || outlook?.Spare?.Count < 0,
+                FromToday = outlook?.Finish.Minutes,
+                SpareFromToday = outlook?.Spare is { } left ? SpareText(left, plan.Project.Units) : null,
                 Today = PlanTime.On(today).Minutes,
                 Progress = Math.Round(schedule.Progress * 100, 1),
                 Coordinator = plan.FindPerson(plan.Project.Coordinator)?.Name,
@@ -203,6 +213,7 @@ public sealed class PlanViews(Today today)
         lock (plan)
         {
             if (Find(plan) is { } known) return known;
+            Dates.SpeakOn(today.Date);
             var view = PlanView.Of(plan, today.Date, before is not null && Find(before) is { } earlier ? (before, earlier) : null);
             _views.AddOrUpdate(plan, view);
             return view;

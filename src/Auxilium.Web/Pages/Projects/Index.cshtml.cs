@@ -8,10 +8,17 @@ namespace Auxilium.Web.Pages.Projects;
 
 /// <summary>Every project with its dates, progress and what state its tasks are in.</summary>
 [Authorize(Rights.SignedIn)]
-public sealed class IndexModel(PlanStore store, ProjectRoles roles, Today today) : PageModel
+public sealed class IndexModel(PlanStore store, ProjectRoles roles, ClosedProjects closed, Today today) : PageModel
 {
     public IReadOnlyList<ProjectSummary> Projects { get; private set; } = [];
 
-    public async Task OnGetAsync(CancellationToken cancel) =>
-        Projects = [.. (await store.LoadAllAsync([.. (await roles.AllOfAsync(User.PersonId(), User.IsOrganiser(), cancel)).Keys], cancel)).Select(plan => ProjectSummary.Of(plan, today.Date))];
+    /// <summary>Whether there is something in the archive for them.</summary>
+    public bool HasClosed { get; private set; }
+
+    public async Task OnGetAsync(CancellationToken cancel)
+    {
+        var mine = await roles.AllOfAsync(User.PersonId(), User.IsOrganiser(), cancel);
+        Projects = [.. (await store.LoadAllAsync([.. mine.Keys], withUnsound: true, cancel)).Select(plan => ProjectSummary.Of(plan, today.Date))];
+        HasClosed = (await closed.OfAsync(User.PersonId(), User.IsOrganiser(), cancel)).Count > 0;
+    }
 }

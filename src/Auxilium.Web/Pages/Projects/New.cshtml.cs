@@ -32,6 +32,7 @@ public sealed class NewModel(PlanStore store, Today today) : PageModel
     public async Task OnGetAsync(CancellationToken cancel)
     {
         Coordinator = User.PersonId();
+        Start = today.Date.ToString("d MMM yyyy", System.Globalization.CultureInfo.InvariantCulture);
         await ListPeopleAsync(cancel);
     }
 

@@ -26,11 +26,13 @@ public sealed record ProjectSummary(Guid Id, string Name, string Dates, string? 
 
     public static ProjectSummary Of(StoredPlan stored, DateOnly today)
     {
+        if (stored.WhyUnsound is { } why) return new ProjectSummary(stored.Id, stored.Name, "No dates", null, 0, "", $"Its dates cannot be worked out. {why}", true, []);
         var schedule = stored.Schedule;
         var plan = schedule.Plan;
         var states = new TaskStates(schedule, today);
         var counts = Enumerable.Range(0, plan.Index.Count).Where(schedule.IsLeaf).CountBy(states.Of).ToDictionary();
         var spare = Ripple.Spare(schedule);
+        var outlook = Outlook.Of(schedule, today)?.Spare;
         return new ProjectSummary(
             stored.Id,
             plan.Project.Name,
@@ -38,8 +40,8 @@ public sealed record ProjectSummary(Guid Id, string Name, string Dates, string? 
             plan.FindPerson(plan.Project.Coordinator)?.Name,
             (int)Math.Floor(schedule.Progress * 100),
             Passed(schedule.Start, schedule.Finish, PlanTime.On(today), plan.ProjectCalendar),
-            spare is { } s ? $"Deadline {Day(plan.Project.FinishBy!.Value.LastDate)}, {PlanView.SpareText(s, plan.Project.Units)}" : null,
-            spare?.Count < 0,
+            spare is { } s ? $"Deadline {Day(plan.Project.FinishBy!.Value.LastDate)}, {PlanView.SpareText(s, plan.Project.Units)}{(outlook is { } left ? $" as planned, {PlanView.SpareText(left, plan.Project.Units)} if what is left starts today" : "")}" : null,
+            spare?.Count < 0 || outlook?.Count < 0,
             [.. Order.Where(o => counts.ContainsKey(o.State)).Select(o => new StateCount(o.Key, o.Word, counts[o.State]))]);
     }
 

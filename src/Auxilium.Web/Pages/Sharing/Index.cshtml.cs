@@ -15,7 +15,7 @@ namespace Auxilium.Web.Pages.Sharing;
 /// <summary>Who may do what in a project, and the links for those without an account.</summary>
 [Authorize(Rights.EditPlans)]
 [RequestSizeLimit(64 * 1024)]
-public sealed class SharingModel(PlanStore store, ProjectRoles roles, ShareLinks links, Storage.People.Directory directory, IPasswordHasher<Account> hasher, OwnAddress address, Today today, TimeProvider clock) : FormPage
+public sealed class SharingModel(PlanStore store, ProjectRoles roles, ShareLinks links, Storage.People.Directory directory, IPasswordHasher<Account> hasher, OwnAddress address, Today today, OrganisationClock clock) : FormPage
 {
     private const int ShortestPassword = 6;
 
@@ -66,8 +66,8 @@ public sealed class SharingModel(PlanStore store, ProjectRoles roles, ShareLinks
         {
             if (!DateText.TryParse(Until, today.Date, out var day, out var problem, today.Date.AddDays(120))) Wrong(nameof(Until), problem);
             else if (day.Date < today.Date) Wrong(nameof(Until), "That day has passed: give a later one.");
-            // Counted from the product's today, so that a fixed one does not close links at once.
-            else end = clock.GetUtcNow().UtcDateTime.AddDays(day.Date.DayNumber - today.Date.DayNumber + 1);
+            // To the end of that day. Counted from the product's today, so that a fixed one does not close links at once.
+            else end = clock.EndOf(DateOnly.FromDateTime(clock.GetLocalNow().DateTime).AddDays(day.Date.DayNumber - today.Date.DayNumber));
         }
         if (!ModelState.IsValid) return Page();
         var chosen = SharedColumns.All.Select(c => c.Column).Where(columns.Contains).ToArray();

@@ -91,7 +91,7 @@ public sealed class WeekModel(PlanStore store, ProjectRoles roles, Storage.Peopl
     private async Task<TaskWeek> WeekOfAsync(HashSet<string> people, CancellationToken cancel, DateOnly? from = null)
     {
         var mine = await roles.AllOfAsync(User.PersonId(), User.IsOrganiser(), cancel);
-        var plans = await store.LoadAllAsync([.. mine.Where(r => IsOwn || r.Value == ProjectRole.Coordinator).Select(r => r.Key)], cancel);
+        var plans = await store.LoadAllAsync([.. mine.Where(r => IsOwn || r.Value == ProjectRole.Coordinator).Select(r => r.Key)], cancel: cancel);
         var monday = today.Date.AddDays(-(((int)today.Date.DayOfWeek + 6) % 7));
         return TaskWeek.Of(plans, people, from ?? (Week is null ? monday : Week.From), Days, today.Date);
     }
