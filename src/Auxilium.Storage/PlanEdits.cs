@@ -221,13 +221,13 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
     private static ImmutableArray<TextRun> ReadSentence(string json) => JsonSerializer.Deserialize<ImmutableArray<TextRun>>(json);
 
     /// <summary>Everybody, where an edit may name somebody who is not on the plan; and those who left, where it may give them something.</summary>
-    private static async Task<(IReadOnlyList<Person> Directory, IReadOnlyList<Person> Left)> PeopleForAsync(AuxiliumDb db, PlanEdit edit, bool isNew, CancellationToken cancel)
+    private static async Task<(IReadOnlyList<Person> Directory, IReadOnlyList<Person>? Left)> PeopleForAsync(AuxiliumDb db, PlanEdit edit, bool isNew, CancellationToken cancel)
     {
         var parts = EditPipeline.PartsOf(edit).ToList();
         var names = parts.Any(e => e is SetOwner or AddHelper or JoinPlan);
-        if (!names && !parts.Any(e => e is SetAssignments)) return ([], []);
+        if (!names && !parts.Any(e => e is SetAssignments)) return ([], isNew ? [] : null);
         // What is taken back is as it was, whoever left since.
-        var left = isNew ? await db.People.Where(p => p.LeftOn != null).OrderBy(p => p.Name).Select(p => new Person(p.Id, p.Name, p.Initials, null, null)).ToListAsync(cancel) : [];
+        var left = isNew ? await db.People.Where(p => p.LeftOn != null).OrderBy(p => p.Name).Select(p => new Person(p.Id, p.Name, p.Initials, null, null)).ToListAsync(cancel) : null;
         // Whoever comes back by that is who they are now.
         var all = isNew ? db.People.Where(p => p.LeftOn == null) : db.People;
         return (names ? await PlanStore.DirectoryAsync(all, cancel) : [], left);

@@ -206,7 +206,7 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     [InlineData("""{"type":"setTracking","task":"a","progress":5,"actualStart":null,"actualFinish":null}""", 422, "progress", "from 0 to 1")]
     [InlineData("""{"type":"setTracking","task":"a","progress":0.5,"actualStart":null,"actualFinish":"2027-05-04T18:00"}""", 422, "progress", "when the task has finished")]
     [InlineData("""{"type":"setFixedDates","task":"a","pinned":{"start":"0001-01-01T00:00"},"constraint":null}""", 422, "outOfRange", "1990 to 2100")]
-    [InlineData("""{"type":"joinPlan","person":{"id":"x","name":"\u0000","initials":"X"}}""", 422, "name", "in one line")]
+    [InlineData("""{"type":"joinPlan","person":{"id":"x","name":"\u0001","initials":"X"}}""", 422, "name", "in one line")]
     [InlineData("""{"type":"together","edits":[{"type":"restoreTasks","tasks":[],"links":[]}]}""", 400, null, "only from taking an edit back")]
     public async Task Bad_input_gets_one_sentence(string edit, int status, string? code, string part)
     {

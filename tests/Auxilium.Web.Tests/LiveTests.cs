@@ -189,7 +189,7 @@ internal sealed class Listening : IAsyncDisposable
 
     private readonly TaskCompletionSource _ended = new();
 
-    private readonly Dictionary<string, Channel<JsonNode?>> _told = new[] { "changed", "lost", "who", "talk", "proposals", "notice" }.ToDictionary(n => n, _ => Channel.CreateUnbounded<JsonNode?>());
+    private readonly Dictionary<string, Channel<JsonNode?>> _told = new[] { "changed", "lost", "who", "talk", "proposals", "notice", "day" }.ToDictionary(n => n, _ => Channel.CreateUnbounded<JsonNode?>());
 
     public Listening(HubConnection connection)
     {
@@ -200,7 +200,8 @@ internal sealed class Listening : IAsyncDisposable
             return Task.CompletedTask;
         };
         connection.On("lost", () => _told["lost"].Writer.TryWrite(null));
-        foreach (var name in _told.Keys.Where(n => n is not ("talk" or "lost"))) connection.On<JsonNode?>(name, told => _told[name].Writer.TryWrite(told));
+        connection.On("day", () => _told["day"].Writer.TryWrite(null));
+        foreach (var name in _told.Keys.Where(n => n is not ("talk" or "lost" or "day"))) connection.On<JsonNode?>(name, told => _told[name].Writer.TryWrite(told));
         connection.On<string, int, int>("talk", (task, _, _) => _told["talk"].Writer.TryWrite(JsonValue.Create(task)));
     }
 

@@ -158,7 +158,10 @@ public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
     }
 
     private static async Task<string> LinkAsync(HttpClient coordinator, Guid project, Dictionary<string, string> fields) =>
-        Address().Match(await PostAsync(coordinator, project, "Link", fields)).Value;
+        LinkIn(await PostAsync(coordinator, project, "Link", fields));
+
+    /// <summary>The address of a link, where the page that made it shows it.</summary>
+    internal static string LinkIn(string page) => Address().Match(page).Value;
 
     private static async Task<string> PostAsync(HttpClient client, Guid project, string handler, Dictionary<string, string> fields)
     {

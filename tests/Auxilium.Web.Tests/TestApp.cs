@@ -3,13 +3,14 @@ using System.Text.RegularExpressions;
 using Auxilium.Storage;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.AspNetCore.TestHost;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 
 namespace Auxilium.Web.Tests;
 
 /// <summary>The real application on a real PostgreSQL, on Thursday 13 May 2027.</summary>
-public sealed partial class TestApp(string connection, bool empty = false, string today = "2027-05-13", int doorTries = 10_000) : WebApplicationFactory<Program>
+public sealed partial class TestApp(string connection, bool empty = false, string today = "2027-05-13", int doorTries = 10_000, TimeProvider? world = null) : WebApplicationFactory<Program>
 {
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
@@ -18,6 +19,7 @@ public sealed partial class TestApp(string connection, bool empty = false, strin
         builder.UseSetting("EMPTY", empty ? "1" : "0");
         builder.UseSetting("DOOR_TRIES", doorTries.ToString(System.Globalization.CultureInfo.InvariantCulture));
         builder.UseEnvironment("Production");
+        if (world is not null) builder.ConfigureTestServices(services => services.AddKeyedSingleton(OrganisationClock.World, world));
     }
 
     /// <summary>A browser of somebody of the demo, signed in as they would.</summary>
@@ -64,9 +66,14 @@ public sealed class DemoApp : IDisposable
 
     /// <summary>A second server on the database of another.</summary>
     internal DemoApp(string connection)
+        : this(connection, new TestApp(connection))
+    {
+    }
+
+    internal DemoApp(string connection, TestApp app)
     {
         Connection = connection;
-        App = new TestApp(connection);
+        App = app;
         Api = new ApiClient(App.SignedIn());
     }
 

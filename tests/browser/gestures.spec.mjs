@@ -104,7 +104,22 @@ test("a task is drawn where there is none, and is named at once", async ({ page,
   await plan.bringIn(plan3);
   const line = await point(plan.cell("Posters", "name"), 0.5);
   const end = await point(bar(page, "a"), 0);
-  await drag(page, { x: end.x + 14 * DAY + 4, y: line.y }, { x: end.x + 16 * DAY + 4, y: line.y });
+  const [from, to] = [
+    { x: end.x + 14 * DAY + 4, y: line.y },
+    { x: end.x + 16 * DAY + 4, y: line.y },
+  ];
+  // What is empty is taken along; drawing is meant, and how it is done is shown there.
+  const left = () => page.locator("#board").evaluate((board) => board.scrollLeft);
+  const before = await left();
+  await drag(page, from, { x: from.x - 60, y: from.y });
+  expect(await left()).toBe(before + 60);
+  await expect(page.getByText("Shift + drag to draw a task")).toBeVisible();
+  await expect(plan.undo).toBeDisabled();
+  await drag(page, { x: from.x - 60, y: from.y }, from);
+  expect(await left()).toBe(before);
+  await page.keyboard.down("Shift");
+  await drag(page, from, to);
+  await page.keyboard.up("Shift");
   await expect(page.getByRole("textbox", { name: "Task of New task" })).toBeFocused();
   await page.keyboard.press("Control+A");
   await page.keyboard.type("Thank everybody");
@@ -112,6 +127,37 @@ test("a task is drawn where there is none, and is named at once", async ({ page,
   await expect(plan.cell("Thank everybody", "start")).toHaveText("17 May");
   await expect(plan.cell("Thank everybody", "length")).toHaveText("3d");
   await expect(plan.cell("Thank everybody", "no")).toHaveText("4");
+});
+
+test("a phase that is dragged takes along what is in it, and makes nothing", async ({ page, plan }) => {
+  await plan.bringIn(plan3);
+  const grip = await point(page.locator('[data-phase="p"]'), 0.5);
+  await drag(page, grip, { x: grip.x + 7 * DAY, y: grip.y }, async () => {
+    await expect(plan.strip).toContainText("Letting go");
+  });
+  await expect(plan.cell("Workshop", "start")).toContainText("10 May");
+  await expect(plan.cell("Rig", "start")).toContainText("10 May");
+  await expect(plan.cell("Radios", "start")).toContainText("3 May");
+  await expect.poll(() => plan.outline()).toEqual(["1 Phase", "1.1 Workshop", "1.2 Rig", "2 Radios", "3 Posters"]);
+});
+
+test("a link is pressed where it is drawn, and its lag may be of the clock", async ({ page, plan }) => {
+  await plan.bringIn({ ...plan3, links: [{ from: "a", to: "b" }] });
+  const at = await page.locator('[data-link="a>b"]').evaluate((line) => {
+    const path = /** @type {SVGPathElement} */ (/** @type {unknown} */ (line));
+    const middle = path.getPointAtLength(path.getTotalLength() / 2);
+    const { x, y } = middle.matrixTransform(/** @type {DOMMatrix} */ (path.getScreenCTM()));
+    return { x, y };
+  });
+  await page.mouse.click(at.x, at.y);
+  const panel = page.locator("#link-panel");
+  await expect(panel).toContainText("1.1 Workshop → 1.2 Rig");
+  await panel.getByLabel("Lag").fill("12h elapsed");
+  await page.keyboard.press("Enter");
+  await expect(plan.cell("Rig", "after")).toHaveText("1.1 + 12h elapsed");
+  // What is not changed stays as it is.
+  await panel.getByLabel("Kind").selectOption("startToStart");
+  await expect(plan.cell("Rig", "after")).toHaveText("with 1.1 + 12h elapsed");
 });
 
 test("Escape leaves everything as it was, whatever is being dragged", async ({ page, plan }) => {

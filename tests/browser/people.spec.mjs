@@ -231,7 +231,7 @@ test("a second person is asked for once: shorter, or more effort; the task remem
   await helper.fill("Wanda Coles");
   await helper.press("Enter");
   await expect(plan.strip).toContainText("With 3 people");
-  await plan.page.getByRole("button", { name: "Take Wanda Coles off this task" }).click();
+  await plan.page.getByRole("button", { name: "Take off Wanda Coles" }).click();
   await expect(plan.cell("Sand the deck", "length")).toHaveText("2d");
   await plan.page.getByLabel("Tomas Lindqvist: share of their time").fill("0 %");
   await plan.page.keyboard.press("Enter");
@@ -294,7 +294,7 @@ test("my week on a phone: tick, hours, comment, and can't make it tells the coor
   await expect(task.getByRole("alert")).toContainText("A day has 0 to 24 hours");
   await task.getByLabel("Hours worked today").fill("2.5");
   await task.getByLabel("Hours worked today").press("Enter");
-  await expect(page.locator("#week-said")).toContainText("2.5 hours worked today are noted");
+  await expect(page.locator("#week-said")).toContainText("2.5 hours worked today");
   await task.getByRole("textbox", { name: "Comment" }).fill("Sandpaper is out");
   await task.getByRole("button", { name: "Add the comment" }).click();
   await expect(page.locator("#week-said")).toContainText("Your comment is on the task");

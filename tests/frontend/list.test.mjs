@@ -47,7 +47,7 @@ test("numbers in a link go with the rows they meant when they were typed", () =>
 
 test("progress that means nothing gets a sentence", () => {
   const made = edit("b", "state", "nearly");
-  assert.ok("problem" in made && /type started, done, or a percentage/.test(made.problem));
+  assert.ok("problem" in made && /type started, done, done 12 May, or a percentage/.test(made.problem));
 });
 
 test("a cell says what is there, and its editor begins with what could have been typed", () => {

@@ -65,7 +65,7 @@ public sealed class PlanCheck
         yield return Found(
             FindingKind.NegativeFloat,
             rows,
-            $"{Count(rows.Count, "task has", "tasks have")} less than no float.",
+            $"{Count(rows.Count, "task has", "tasks have")} negative float.",
             "They would have to be done sooner than they can be: some date that should be kept will be missed unless something is shortened.");
     }
 
@@ -73,13 +73,11 @@ public sealed class PlanCheck
         from warning in _schedule.Warnings
         where warning.Code is WarningCode.W2 or WarningCode.W3
         let task = warning.Tasks[0]
-        let what = warning.Code == WarningCode.W3 ? "deadline" : "fixed date"
         select Found(
             FindingKind.DateMissed,
             [_plan.Index.RowOf(task)],
             warning.Message,
-            "A date that is missed in the plan will be missed for real: shorten what comes before it, or agree on another.",
-            new Fix($"Take out the {what}", warning.Code == WarningCode.W3 ? new SetDeadline(task, null) : new SetFixedDates(task, null, null)));
+            "A date that is missed in the plan will be missed for real: shorten what comes before it, or agree on another.");
 
     private IEnumerable<Finding> FixedDatesThatBreakLinks() =>
         from warning in _schedule.Warnings
@@ -218,8 +216,7 @@ public sealed class PlanCheck
             FindingKind.ProgressInFuture,
             rows,
             $"{Count(rows.Count, "task has", "tasks have")} started or finished on a day that is still to come.",
-            "What has happened cannot lie ahead: one of the dates is a slip.",
-            new Fix("Take the progress back", new Together([.. rows.Select(row => new SetTracking(_plan.Tasks[row].Id, 0, null, null))])));
+            "What has happened cannot lie ahead: one of the dates is a slip. Give it the day it really was.");
     }
 
     private IEnumerable<Finding> NoProgressInPast()

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
@@ -12,8 +13,8 @@ internal static class DateEdits
     public static AppliedEdit Place(Plan plan, PlaceTask edit, EditContext context)
     {
         var task = PlanEditor.TaskOf(plan, edit.Task);
-        TaskEdits.RefusePhase(plan, task, EditField.Start, "dates follow from the rows inside it: move those");
         TaskEdits.RefuseInactive(plan, task, EditField.Start);
+        if (plan.Index.IsPhase(plan.Index.RowOf(task.Id))) return PlacePhase(plan, task, edit, context);
         PlanTime? start = edit.Start is { } day ? FixedDay.Start(plan, task, day, plan.Project.ScheduleFrom == ScheduleFrom.Finish && !edit.Pin) : null;
         if (start is { IsInRange: false })
             throw new EditRefusedException("outOfRange", "That is outside the years that can be planned: give a date from 1990 to 2100.", task.Id, EditField.Start);
@@ -32,23 +33,40 @@ internal static class DateEdits
         return Set(plan, new SetFixedDates(task.Id, null, constraint));
     }
 
+    /// <summary>Everything in a phase moves as far as its first day does.</summary>
+    private static AppliedEdit PlacePhase(Plan plan, PlanTask phase, PlaceTask edit, EditContext context)
+    {
+        if (edit.Start is not { } day)
+            throw new EditRefusedException("phase", $"“{LengthText.Shorten(phase.Name)}” is a phase; its dates follow from the rows inside it: type the day it is to start, or free those rows.", phase.Id, EditField.Start);
+        var start = context.ScheduleWith(phase.Id, plan).StartOf(phase.Id);
+        var to = day.AsStart(plan.ProjectCalendar);
+        if (!to.IsInRange) throw new EditRefusedException("outOfRange", "That is outside the years that can be planned: give a date from 1990 to 2100.", phase.Id, EditField.Start);
+        var minutes = plan.ProjectCalendar.Between(start, to);
+        if (minutes == 0) throw new EditRefusedException("nothing", $"“{LengthText.Shorten(phase.Name)}” starts on {Dates.Day(start)} as it is: give another day.", phase.Id, EditField.Start);
+        return ShiftBy(plan, [phase.Id], minutes, context);
+    }
+
     public static AppliedEdit Shift(Plan plan, ShiftTasks edit, EditContext context)
     {
         if (edit.Days == 0 || Math.Abs((long)edit.Days) > MostDays) throw new EditRefusedException("days", $"Tasks move by 1 to {MostDays:N0} days, or by as many earlier: -2 is two days earlier.");
         if (edit.Tasks.IsDefaultOrEmpty) throw new EditRefusedException("nothing", "No row was named to move.");
-        var schedule = context.Schedule;
-        // Those that come first go first: what waits for them may then be where it should be.
-        var rows = PlanEditor.WithInside(plan, edit.Tasks).Where(row => !plan.Index.IsPhase(row) && !plan.Tasks[row].IsStarted && TaskEdits.InactiveAt(plan, row) < 0);
-        var places = rows.Select(row => (Task: plan.Tasks[row], Start: schedule.Plan.Index.TryFind(plan.Tasks[row].Id, out var was) && !schedule.IsOff(was) ? schedule.StartOf(was) : (PlanTime?)null))
-            .Where(place => place.Start is not null).OrderBy(place => place.Start).ToList();
-        if (places.Count == 0) throw new EditRefusedException("started", "None of these rows can move: what has started or takes no part stays where it is.", edit.Tasks[0], EditField.Start);
-        return PlanEditor.ApplyAll(plan, [.. places.Select(place => Shifted(plan, place.Task, place.Start!.Value, edit.Days))], context);
+        return ShiftBy(plan, edit.Tasks, edit.Days * plan.Project.Units.MinutesPerDay, context);
     }
 
-    private static PlanEdit Shifted(Plan plan, PlanTask task, PlanTime start, int days)
+    private static AppliedEdit ShiftBy(Plan plan, ImmutableArray<string> tasks, int minutes, EditContext context)
+    {
+        var schedule = context.ScheduleWith(tasks[0], plan);
+        // Those that come first go first: what waits for them may then be where it should be.
+        var rows = PlanEditor.WithInside(plan, tasks).Where(row => !plan.Index.IsPhase(row) && !plan.Tasks[row].IsStarted && TaskEdits.InactiveAt(plan, row) < 0);
+        var places = rows.Select(row => (Task: plan.Tasks[row], Start: schedule.Plan.Index.TryFind(plan.Tasks[row].Id, out var was) && !schedule.IsOff(was) ? schedule.StartOf(was) : (PlanTime?)null))
+            .Where(place => place.Start is not null).OrderBy(place => place.Start).ToList();
+        if (places.Count == 0) throw new EditRefusedException("started", "None of these rows can move: what has started or takes no part stays where it is.", tasks[0], EditField.Start);
+        return PlanEditor.ApplyAll(plan, [.. places.Select(place => Shifted(plan, place.Task, place.Start!.Value, minutes))], context);
+    }
+
+    private static PlanEdit Shifted(Plan plan, PlanTask task, PlanTime start, int minutes)
     {
         var calendar = plan.EffectiveCalendar(task);
-        var minutes = days * plan.Project.Units.MinutesPerDay;
         var to = calendar.MinuteStart(calendar.Worked(start) + minutes);
         if (!to.IsInRange) throw new EditRefusedException("outOfRange", $"“{LengthText.Shorten(task.Name)}” would lie outside the years that can be planned: 1990 to 2100.", task.Id, EditField.Start);
         if (task.Pinned is not { } pinned) return new PlaceTask(task.Id, to);

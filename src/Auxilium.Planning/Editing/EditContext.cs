@@ -7,7 +7,7 @@ namespace Auxilium.Planning.Editing;
 /// <param name="Schedule">The dates of the plan as the edit finds it.</param>
 /// <param name="Today">The day it is.</param>
 /// <param name="Directory">The people of the organisation, whether on this plan or not.</param>
-/// <param name="Left">Those who have left it: nothing new is given to them.</param>
+/// <param name="Left">Those who have left it: nothing new is given to them. <c>null</c> for what is taken back, which brings back whoever it was.</param>
 public sealed record EditContext(Schedule Schedule, DateOnly Today, IReadOnlyList<Person> Directory, IReadOnlyList<Person>? Left = null)
 {
     /// <summary>Rows that are gone through for one edit: so many, and no more.</summary>

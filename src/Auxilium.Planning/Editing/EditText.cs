@@ -41,7 +41,7 @@ internal static class EditText
         SetChecklist e => [Name(after, e.Task), new(Steps(after.Plan.Find(e.Task)!))],
         SetReferences e => [Name(after, e.Task), new(e.References.IsEmpty ? " has no links to pages now." : e.References.Length == 1 ? " has a link to a page." : $" has {e.References.Length} links to pages.")],
         SetPriority e => [Name(after, e.Task), new($" has priority {e.Priority}.")],
-        RepeatTask e => [Name(after, e.Task), new($" comes {RepeatText.Of(e.Rule)}: {Times(Occurrences(after.Plan, e.Task))}.")],
+        RepeatTask e => [Name(after, e.Task), new($" comes {RepeatText.Of(e.Rule)}: {Times(Occurrences(after.Plan, e.Task))}.{(SeriesText.Of(before, e) is { Length: > 0 } change ? $" {change}" : "")}")],
         ExtendSeries e => [Name(after, e.Task), new($" goes on{(after.Plan.Find(e.Task)!.Repeats?.Made is { } made ? $" to {Dates.Day(made)}" : "")}: {Times(e.Ids!.Value.Length)} more.")],
         KeepSeries e => [Name(after, e.Task), new(" ends where it does.")],
         SetRepeat e => [Name(after, e.Task), new(e.Rule is null ? " repeats no more; its rows stay." : $" comes {RepeatText.Of(e.Rule)}.")],
@@ -185,7 +185,7 @@ internal static class EditText
         if (gone.Count > 0) yield return new($" no longer has help from {Listed(gone)}.");
     }
 
-    private static string Listed(List<string> names) => names.Count == 1 ? names[0] : $"{string.Join(", ", names.Take(names.Count - 1))} and {names[^1]}";
+    internal static string Listed(List<string> names) => names.Count == 1 ? names[0] : $"{string.Join(", ", names.Take(names.Count - 1))} and {names[^1]}";
 
     private static IEnumerable<TextRun> Predecessors(SetPredecessors edit, Schedule after)
     {

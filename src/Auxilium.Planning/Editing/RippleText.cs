@@ -96,6 +96,9 @@ public static class RippleText
             runs.Add(new TextRun($"{was} → {now}", true));
         }
         runs.Add(new TextRun("."));
+        var today = PlanTime.On(edited.Today);
+        if (plan.Project.ScheduleFrom == ScheduleFrom.Finish && edited.Before.Start != after && edited.After.Start < today && plan.ProjectCalendar.Between(edited.After.Start, today) is var ago and > 0 && !plan.Tasks.Any(t => t.IsStarted))
+            runs.Add(new TextRun($" The latest start was {Amount(new WorkMinutes(ago), plan.Project.Units)} ago.", true));
     }
 
     /// <summary>How far it is to the deadline: as planned, and, where unfinished work lies in the past, if what is left starts today.</summary>

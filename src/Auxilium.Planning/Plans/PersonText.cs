@@ -21,6 +21,16 @@ public static class PersonText
         return Only([.. people.DistinctBy(p => p.Id).Where(p => Distance(p.Name, typed) <= most || (!typed.Contains(' ', StringComparison.Ordinal) && Distance(p.Name.Split(' ')[0], typed) <= (typed.Length < 4 ? 0 : 1)))]);
     }
 
+    /// <summary>Whether two texts are one name, also where one has the family name first: “Berg, Ole” is Ole Berg.</summary>
+    public static bool IsSameName(string a, string b) => Same(InOrder(a), InOrder(b));
+
+    private static string InOrder(string name)
+    {
+        var parts = name.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
+        var words = (parts.Length == 2 ? $"{parts[1]} {parts[0]}" : name).Split(' ', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
+        return string.Join(' ', words);
+    }
+
     /// <summary>What is wrong with somebody's initials or mail address; <c>null</c> when nothing is.</summary>
     public static string? WhyNot(Person person)
     {

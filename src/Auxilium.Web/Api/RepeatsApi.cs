@@ -33,7 +33,7 @@ internal static class RepeatsApi
             var near = stored.Schedule.IsOff(plan.Index.RowOf(task)) ? today.Date : stored.Schedule.StartOf(task).Date;
             var read = (RepeatTask)new EditJson(today.Date, near, plan.Project.Units).Read(edit);
             var (rule, occurrences) = SeriesEdits.Rehearse(plan, row, read.Rule, stored.Schedule);
-            return Results.Ok(RepeatDocument.Of(rule, occurrences));
+            return Results.Ok(RepeatDocument.Of(rule, occurrences, SeriesText.Of(stored.Schedule, read)));
         }
         catch (UnreadableDocumentException unreadable)
         {
@@ -48,14 +48,15 @@ internal static class RepeatsApi
 
 /// <param name="Sentence">Such as "Every week on Tue at 18:30, 2 hours each: 9 times, from Tue 4 May to Tue 29 Jun."</param>
 /// <param name="Dates">Each of them.</param>
-public sealed record RepeatDocument(string Sentence, IReadOnlyList<RepeatDate> Dates)
+/// <param name="Change">What becomes of the occurrences there are, such as "Of the 9 so far, 8 stay as they are and 1 is removed; 2 are added."; nothing for a task that does not repeat yet.</param>
+public sealed record RepeatDocument(string Sentence, IReadOnlyList<RepeatDate> Dates, string Change)
 {
-    internal static RepeatDocument Of(RepeatRule rule, IReadOnlyList<Occurrence> occurrences)
+    internal static RepeatDocument Of(RepeatRule rule, IReadOnlyList<Occurrence> occurrences, string change)
     {
         var words = RepeatText.Of(rule);
         var (first, last) = (DayOf(occurrences[0]), DayOf(occurrences[^1]));
         var span = occurrences.Count == 1 ? $"once, on {first}" : $"{occurrences.Count} times, from {first} to {last}";
-        return new RepeatDocument($"{char.ToUpperInvariant(words[0])}{words[1..]}: {span}.", [.. occurrences.Select(RepeatDate.Of)]);
+        return new RepeatDocument($"{char.ToUpperInvariant(words[0])}{words[1..]}: {span}.", [.. occurrences.Select(RepeatDate.Of)], change);
 
         static string DayOf(Occurrence occurrence) => Auxilium.Planning.Editing.Dates.Day(occurrence.Start);
     }

@@ -90,7 +90,7 @@ public class EditTextTests
         { new SetPersonCalendar("ann", "crew"), "Ann works by the calendar Crew." },
         { new SetOwnTime("ann", Away(4, 5)), "Ann is away from Tue 4 May to Wed 5 May." },
         { new SetOwnTime("ann", Away(4, 4)), "Ann is away on Tue 4 May." },
-        { new SetOwnTime("ann", Away(4, 4) with { Exceptions = [.. Away(4, 4).Exceptions, .. Away(6, 7).Exceptions] }), "Ann has days off: Tue 4 May, Thu 6 May." },
+        { new SetOwnTime("ann", Away(4, 4) with { Exceptions = [.. Away(4, 4).Exceptions, .. Away(6, 7).Exceptions] }), "Ann is away on Tue 4 May, from Thu 6 May to Fri 7 May." },
         { new SetOwnTime("ann", Away(4, 4) with { Exceptions = [], Week = WorkCalendar.Weekdays.Week }), "Ann has a week of their own." },
         { new SetOwnTime("ann"), "Ann works by the calendar of the others." },
         { new SetCoordinator("ann"), "Ann coordinates the project now." },

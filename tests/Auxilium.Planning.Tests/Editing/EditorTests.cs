@@ -226,7 +226,6 @@ public class EditorTests
 
     [Theory]
     [InlineData(typeof(SetLength), EditField.Length)]
-    [InlineData(typeof(PlaceTask), EditField.Start)]
     [InlineData(typeof(FinishTask), EditField.Progress)]
     [InlineData(typeof(SetMilestone), EditField.Length)]
     public void What_a_phase_rolls_up_cannot_be_set_on_it(Type kind, EditField field)
@@ -234,7 +233,6 @@ public class EditorTests
         PlanEdit edit = kind.Name switch
         {
             nameof(SetLength) => new SetLength("P", new(Length.OneDay)),
-            nameof(PlaceTask) => new PlaceTask("P", PlanText.DefaultStart),
             nameof(FinishTask) => new FinishTask("P"),
             _ => new SetMilestone("P", true),
         };
@@ -309,6 +307,18 @@ public class EditorTests
         Assert.Equal(("future", field), (refused.Code, refused.Field));
         Assert.Contains("is still to come", refused.Message, StringComparison.Ordinal);
         Assert.Equal(0.5m, Edit(plan, new ReportProgress("A", 0.5m)).Find("A")!.Progress);
+    }
+
+    [Fact]
+    public void A_phase_that_is_placed_takes_what_is_in_it_along()
+    {
+        var plan = PlanText.Plan(Outline).With("C", t => t with { Pinned = new(PlanTime.At(2027, 5, 5, 9)) });
+        var moved = Edit(plan, new PlaceTask("P", new DateOrTime(new DateOnly(2027, 5, 10)))).Calculate();
+        Assert.Equal(["2027-05-10", "2027-05-11", "2027-05-12", "2027-05-13"], new[] { "A", "B", "C", "D" }.Select(id => moved.StartOf(id).ToString()[..10]));
+        // Only what comes first is held; what follows it still does.
+        Assert.Equal([true, false], new[] { "A", "B" }.Select(id => moved.Plan.Find(id)!.Constraint is not null));
+        Assert.Equal("phase", Refused(plan, new PlaceTask("P", null)).Code);
+        Assert.Equal("nothing", Refused(plan, new PlaceTask("P", PlanText.DefaultStart)).Code);
     }
 
     [Fact]

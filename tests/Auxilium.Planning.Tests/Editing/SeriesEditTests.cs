@@ -62,11 +62,13 @@ public class SeriesEditTests
         var fewer = Run(plan, new RepeatTask("M", Weekly with { Interval = 2, Times = 3 }));
         Assert.Equal(["M 1", "M 2", "M 3", "Last rehearsal", "M 5"], Names(fewer.After));
         Assert.Equal(ids[5], Assert.Single(((RepeatTask)fewer.Applied.Edit).Drop!.Value));
+        Assert.EndsWith("Of the 6 so far, 5 stay as they are and 1 is removed. What somebody did to “M 2”, “M 3” and “Last rehearsal” is kept.", Said(fewer));
         Undone(fewer);
 
         // Twice a week: the others come between, in their order, under numbers of their own.
         var more = Run(plan, new RepeatTask("M", Weekly with { On = [DayOfWeek.Tuesday, DayOfWeek.Thursday], Times = 12 }));
         Assert.Equal(["M 1", "M 7", "M 8", "M 2", "M 3", "M 9", "Last rehearsal", "M 10", "M 5", "M 11", "M 6", "M 12"], Names(more.After));
+        Assert.Contains("Of the 6 so far, 6 stay as they are; 6 are added.", Said(more), StringComparison.Ordinal);
         Undone(more);
 
         // The same rule once more: nothing changes, and what was skipped does not come back.

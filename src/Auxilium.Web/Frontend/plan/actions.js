@@ -5,7 +5,7 @@
 /** @import { Outbox, Refusal } from "./outbox.js" */
 /** @import { Row } from "./types.js" */
 import { editFor, editorText } from "./columns.js";
-import { emptyRow } from "./look.js";
+import { emptyRow, passes } from "./look.js";
 import { dayOf, iso, lastDayOf } from "./time.js";
 
 /** Columns that may hold the same for many rows. */
@@ -158,10 +158,29 @@ export class Actions {
     }
     const siblings = this.#store.rows.filter((r) => r.parent === rows[0].parent && !r.unsaved);
     const over = step < 0 ? siblings.indexOf(rows[0]) - 1 : siblings.indexOf(rows[rows.length - 1]) + 1;
-    if (over < 0 || over >= siblings.length) return;
+    if (over < 0 || over >= siblings.length) {
+      this.#leavePhase(rows, step);
+      return;
+    }
     let after = step < 0 ? (siblings[over - 1]?.id ?? null) : siblings[over].id;
     const edits = rows.map((row) => {
       const edit = { type: "moveTask", task: row.id, parent: row.parent, after };
+      after = row.id;
+      return edit;
+    });
+    this.sendAll(edits, rows[0].id);
+  }
+
+  /** At the edge of their phase rows go out of it; at the edge of the list it says so. @param {Row[]} rows @param {-1 | 1} step */
+  #leavePhase(rows, step) {
+    const phase = this.#store.row(rows[0].parent);
+    if (!phase) {
+      this.#store.tell(step < 0 ? "This is the first row already." : "This is the last row already.");
+      return;
+    }
+    let after = step < 0 ? this.#store.siblingBefore(phase.id) : phase.id;
+    const edits = rows.map((row) => {
+      const edit = { type: "moveTask", task: row.id, parent: phase.parent, after };
       after = row.id;
       return edit;
     });
@@ -199,7 +218,12 @@ export class Actions {
         this.#store.unsaved.has(row.id)
           ? { type: "addTask", id: row.id, name, parent: row.parent, after: this.#store.siblingBefore(row.id) }
           : null,
-      onDone: () => this.#forget(key),
+      onDone: () => {
+        this.#forget(key);
+        const added = this.#store.row(row.id);
+        if (added && !this.#store.line.has(row.id) && !passes(added, this.#store.look, this.#store.teams))
+          this.#store.tell(`“${name}” is added, but the filter hides it: choose “Show everything” to see it.`);
+      },
       onRefused: (refusal) => this.#refuse(key, name, refusal),
     });
     this.#store.changed();

@@ -3,6 +3,7 @@
 
 /** @import { Row } from "./types.js" */
 /** @import { Store } from "./store.js" */
+import { withNumbers } from "./rows-named.js";
 import { percentOf, shareOf } from "../shared/percent.js";
 import { dayOf, finishDayOf, lastDayOf, short } from "./time.js";
 
@@ -136,8 +137,11 @@ export function editFor(store, row, col, text) {
       if (row.kind === "milestone" && text.trim() !== "")
         return { edit: { type: "setMilestone", task, on: false, length: text } };
       return { edit: { type: "setLength", task, length: text } };
-    case "after":
-      return { edit: { type: "typePredecessors", task, after: text, rows: rowsNamedIn(store, text) } };
+    case "after": {
+      const links = withNumbers(store, text, task);
+      if ("problem" in links) return links;
+      return { edit: { type: "typePredecessors", task, after: links.text, rows: rowsNamedIn(store, links.text) } };
+    }
     case "start": {
       const pin = /^\s*pin(ned)?\b\s*/i.exec(text);
       const day = pin ? text.slice(pin[0].length) : text;

@@ -5,18 +5,35 @@
 /** @import { ListView } from "./list.js" */
 /** @import { Actions } from "./actions.js" */
 import { COLUMNS, columnsOf, editorText } from "./columns.js";
+import { rescue } from "./rescue.js";
+import { offerRows } from "./rows-named.js";
 
 export class CellEditor {
   #store;
   #list;
   #actions;
-  /** @type {{ id: string, col: string, cell: HTMLElement, input: HTMLInputElement } | null} */ #open = null;
+  /** @type {{ id: string, name: string, col: string, cell: HTMLElement, input: HTMLInputElement } | null} */ #open =
+    null;
 
   /** @param {Store} store @param {ListView} list @param {Actions} actions */
   constructor(store, list, actions) {
     this.#store = store;
     this.#list = list;
     this.#actions = actions;
+    store.subscribe(() => {
+      if (this.#open && !store.row(this.#open.id)) this.#rescue();
+    });
+  }
+
+  /** Somebody removed the row: what was typed for it is kept, and offered as a new one. */
+  #rescue() {
+    if (!this.#open) return;
+    const { col, input, name } = this.#open;
+    const text = input.value.trim();
+    this.#open = null;
+    this.#store.typing = null;
+    if (text === "") return;
+    rescue(this.#store, name, col, text);
   }
 
   get isOpen() {
@@ -48,9 +65,10 @@ export class CellEditor {
       input.setAttribute("aria-describedby", "problem");
     }
     if (column === "owner") input.setAttribute("list", "people");
+    if (column === "after") offerRows(this.#store, input, id);
     cell.classList.add("is-editing");
     cell.replaceChildren(input);
-    this.#open = { id, col: column, cell, input };
+    this.#open = { id, name: row.name, col: column, cell, input };
     input.focus({ preventScroll: true });
     if (typed === undefined) input.select();
     // Typed over a cell, as in a sheet, the arrows keep it and go on; to mend a text they move in it.
@@ -63,6 +81,10 @@ export class CellEditor {
   close(keep) {
     if (!this.#open) return;
     const { id, col, cell, input } = this.#open;
+    if (!this.#store.row(id)) {
+      this.#rescue();
+      return;
+    }
     this.#open = null;
     cell.classList.remove("is-editing");
     const empty = this.#store.row(id)?.unsaved && input.value.trim() === "" && col === "name";

@@ -39,16 +39,13 @@ function draw(gauge, store, width, typeface) {
   const isEmpty = store.rows.length === 0;
   const end = Math.max(finish, finishBy ?? 0, fromToday ?? 0, start + 1440);
   const at = (/** @type {number} */ time) => (100 * (time - start)) / (end - start);
+  const planned = isEmpty ? "" : `Finish ${withWeekday(finishDayOf(finish))}`;
+  const due = finishBy === null ? "" : `Deadline ${short(finishDayOf(finishBy))} · ${spare}`;
   const texts = {
     start: `${fromFinish ? "Latest start" : "Starts"} ${short(dayOf(start))}`,
     done: isEmpty ? "" : `${Math.floor(progress)} % done`,
-    finish: isEmpty
-      ? ""
-      : `Finish ${withWeekday(finishDayOf(finish))}${fromToday === null ? "" : ` · ${withWeekday(finishDayOf(fromToday))} from today`}`,
-    deadline:
-      finishBy === null
-        ? ""
-        : `Deadline ${short(finishDayOf(finishBy))} · ${spare}${spareFromToday === null ? "" : ` · ${spareFromToday} from today`}`,
+    finish: isEmpty || fromToday === null ? planned : `${planned} · ${withWeekday(finishDayOf(fromToday))} from today`,
+    deadline: finishBy === null || spareFromToday === null ? due : `${due} · ${spareFromToday} from today`,
   };
   const said = { ...texts, ...(fromToday === null ? {} : { ahead: "“from today” is if what is left starts today" }) };
   const middle = today + 720;
@@ -60,16 +57,20 @@ function draw(gauge, store, width, typeface) {
   const done = part("gauge-done");
   done.style.width = `${(at(finish) * progress) / 100}%`;
   gauge.replaceChildren(part("gauge-rule"), done);
-  if (isNow) {
-    tick("gauge-today", at(middle));
-    label("today", at(middle), "gauge-start below", "middle");
-  }
+  if (isNow) tick("gauge-today", at(middle));
   if (!isEmpty) tick("gauge-finish-tick", at(finish));
   if (fromToday !== null) tick("gauge-ahead-tick", at(fromToday));
   if (finishBy !== null) tick("gauge-deadline-tick", at(finishBy));
   // What is written is measured without asking the page, which would have to be laid out at once for it.
-  const wide = widths(typeface, texts);
+  let wide = widths(typeface, texts);
+  // Where there is no room for both finishes, the second is said and not written.
+  if (fromToday !== null && wide.start + wide.done + wide.finish + 3 * GAP > width) texts.finish = planned;
+  if (spareFromToday !== null && wide.deadline > width) texts.deadline = due;
+  wide = widths(typeface, texts);
   const places = settle(width, wide, at(finish) * (progress / 100), at(finish));
+  // Its tick says so as well, where the word would lie under the deadline.
+  if (isNow && !(places.isBelow && (width * at(middle)) / 100 + TODAY_WORD > width - wide.deadline))
+    label("today", at(middle), "gauge-start below", "middle");
   label(texts.start, 0, "gauge-start", "left");
   if (texts.deadline) label(texts.deadline, 100, places.name(isLate ? "late" : "gauge-start"), "right");
   label(texts.done, 0, "gauge-percent", "left").style.left = `${places.done}px`;
@@ -105,6 +106,12 @@ function draw(gauge, store, width, typeface) {
 
 /** @typedef {{ start: number, done: number, finish: number, deadline: number }} Widths pixels; 0 where nothing is written */
 
+/** Pixels between two words. */
+const GAP = 14;
+
+/** Pixels that the word takes to the right of its tick, with some space. */
+const TODAY_WORD = 30;
+
 /** What words are measured with. @type {CanvasRenderingContext2D | null} */
 let pen = null;
 
@@ -122,17 +129,17 @@ function widths(typeface, { start, done, finish, deadline }) {
 
 /** Puts the two middle labels near their marks without touching the outer ones. @param {number} width @param {Widths} wide @param {number} doneAt percent @param {number} finishAt percent */
 export function settle(width, wide, doneAt, finishAt) {
-  const gap = 14;
-  const all = wide.start + wide.done + wide.finish + wide.deadline + (wide.deadline ? 4 : 3) * gap;
+  const all = wide.start + wide.done + wide.finish + wide.deadline + (wide.deadline ? 4 : 3) * GAP;
   // Where there is no room for all of them in a line, the deadline goes under the rule.
   const isBelow = wide.deadline > 0 && all > width;
-  const last = width - (wide.deadline && !isBelow ? wide.deadline + gap : 0);
+  const last = width - (wide.deadline && !isBelow ? wide.deadline + GAP : 0);
   const finishLeft = Math.min((width * finishAt) / 100 - wide.finish / 2, last - wide.finish);
-  const first = wide.start + gap;
-  const done = Math.max(first, Math.min((width * doneAt) / 100, finishLeft - wide.done - gap));
+  const first = wide.start + GAP;
+  const done = Math.max(first, Math.min((width * doneAt) / 100, finishLeft - wide.done - GAP));
   return {
+    isBelow,
     done,
-    finish: Math.max(finishLeft, done + wide.done + gap),
+    finish: Math.max(finishLeft, done + wide.done + GAP),
     name: (/** @type {string} */ name) => (isBelow ? `${name} below` : name),
   };
 }

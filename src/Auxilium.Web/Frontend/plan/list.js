@@ -283,6 +283,8 @@ function head(columns) {
     grip.className = "column-grip";
     grip.dataset.grip = key;
     grip.title = "Drag to resize; double-click to fit";
+    // For a pointer only: a head is read as what it says. Widths are typed under Columns.
+    grip.setAttribute("aria-hidden", "true");
     cell.append(grip);
     row.append(cell);
   }

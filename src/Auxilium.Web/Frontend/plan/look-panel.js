@@ -56,6 +56,7 @@ export function drawLook(store, remembered) {
   const line = /** @type {HTMLElement} */ (document.getElementById("look-line"));
   const words = /** @type {HTMLElement} */ (document.getElementById("look-words"));
   const state = /** @type {HTMLSelectElement} */ (field("state"));
+  state.append(new Option("Late or overdue", "late"));
   state.append(...Object.entries(STATE_WORDS).map(([value, label]) => new Option(label, value)));
   store.lookAt(lookIn(remembered.get("look")));
   let offered = "";
@@ -188,7 +189,7 @@ export function drawLook(store, remembered) {
     if (look.text) parts.push(`called “${look.text}”`);
     if (look.owner) parts.push(look.owner === "nobody" ? "of nobody" : `of ${nameOf(look.owner)}`);
     if (look.team) parts.push(look.team === "-" ? "of no team" : `of the team ${look.team}`);
-    if (look.state) parts.push(STATE_WORDS[look.state].toLowerCase());
+    if (look.state) parts.push((STATE_WORDS[look.state] ?? "Late or overdue").toLowerCase());
     if (look.labelled) parts.push(look.labelled === "-" ? "without a label" : `labelled ${look.labelled}`);
     if (look.phase) parts.push(`in ${store.row(look.phase)?.name ?? "a phase that is gone"}`);
     if (look.from) parts.push(`from ${short(dayOf(minutesOf(`${look.from}T00:00`)))}`);

@@ -97,13 +97,20 @@ export function passes(row, look, teams) {
   if (look.owner === "nobody" ? row.owner !== null || row.kind !== "task" : look.owner && row.owner !== look.owner)
     return false;
   if (look.team !== "" && (teamOf(row, teams) || "-") !== look.team) return false;
-  if (look.state === "noDate" ? row.start !== null : look.state !== "" && row.state !== look.state) return false;
+  if (!isInState(row, look.state)) return false;
   if (look.labelled !== "" && (row.label ?? "-") !== look.labelled) return false;
   if (look.keyOnly && !row.key) return false;
   if (look.hideDone && row.state === "done") return false;
   if (look.milestones && row.kind !== "milestone") return false;
   if (!isBetween(row, look)) return false;
   return !look.finishPath || row.critical;
+}
+
+/** @param {Row} row @param {string} state one of the states, "late" for those that need somebody now, "noDate", or "" for any */
+function isInState(row, state) {
+  if (state === "late") return row.state === "overdue" || row.state === "lateToStart";
+  if (state === "noDate") return row.start === null;
+  return state === "" || row.state === state;
 }
 
 /** Whether any of a row's days is one of those asked for. @param {Row} row @param {Look} look */

@@ -16,7 +16,6 @@ import { listenToNewTask } from "./new-task.js";
 import { Outbox } from "./outbox.js";
 import { drawLook } from "./look-panel.js";
 import { makePalette } from "./palette.js";
-import { makePaste } from "./paste.js";
 import { followLive } from "./live.js";
 import { Preview } from "./preview.js";
 import { drawProblems } from "./problems.js";
@@ -33,6 +32,8 @@ import { drawTray } from "./tray.js";
 import { listenToGestures } from "./timeline/gestures.js";
 import { listenToLinks } from "./timeline/link-panel.js";
 import { Timeline } from "./timeline/timeline.js";
+import { printPlan } from "./print.js";
+import { makeToolbar } from "./toolbar.js";
 
 const element = (/** @type {string} */ id) => /** @type {HTMLElement} */ (document.getElementById(id));
 const main = element("main");
@@ -89,7 +90,7 @@ const commands = new Commands(store, list, actions, editor, card, (row) => openR
   zoomOut: onTimeline(() => zoom(1 / 1.5)),
   keys: openKeys,
   find: () => openPalette(),
-  pasteList: () => openPaste(),
+  pasteList: () => void openPaste(),
   filter: () => {
     element("look").showPopover();
     element("look").querySelector("input")?.focus();
@@ -104,7 +105,12 @@ const commands = new Commands(store, list, actions, editor, card, (row) => openR
 
 /** Brings a task into sight: its row, or in the other looks its card. @param {string} id */
 const show = (id) => (isPlan ? list.focus(id, "name") : void card.open(id));
-const openPaste = makePaste(store, outbox, actions, show);
+/** Fetched when it is wanted: most who open a plan paste no list. @type {Promise<(list?: string) => void> | null} */
+let pasting = null;
+const openPaste = async (text = "") => {
+  pasting ??= import("./paste.js").then(({ makePaste }) => makePaste(store, outbox, actions, show));
+  (await pasting)(text);
+};
 const openPalette = makePalette(store, (name) => commands.run(name), show);
 
 listKeys(element("keys-list"));
@@ -124,7 +130,7 @@ store.rights = /** @type {typeof store.rights} */ (main.dataset.rights ?? "edit"
 store.proposals = data.proposals;
 listenToKeys(store, list, actions, editor, commands, element("list"));
 listenToNewTask(store, list, actions);
-listenToClipboard(store, actions, main.dataset.project ?? "", openPaste);
+listenToClipboard(store, actions, main.dataset.project ?? "", (text) => void openPaste(text));
 listenToGestures(
   store,
   preview,
@@ -225,9 +231,30 @@ if (store.rights !== "shared") {
   followLive(store, main.dataset.project ?? "", main.dataset.me ?? "", outbox, (task) => talk.heard(task));
   listProposals(store, main.dataset.project ?? "", main.dataset.token ?? "", show);
 }
+if (isPlan)
+  printPlan(
+    store,
+    sight,
+    board,
+    () => {
+      list.draw();
+      timeline.draw();
+    },
+    () => fit(store.rows),
+    () => {
+      const [day, left, top] = [timeline.scale.day, sight.left, sight.top];
+      return () => {
+        timeline.zoom(day);
+        sight.scroll({ left, top });
+      };
+    },
+  );
+makeToolbar(/** @type {HTMLElement} */ (document.querySelector(".tools")));
 const asked = store.row(location.hash.slice(1));
 if (asked) show(asked.id);
+// One begins in the list: the next key is about a task.
 if (isPlan && store.rows.length === 0) element("new-task").focus();
+else if (isPlan && !asked && document.activeElement === document.body) list.focus(store.shown[0].id, "name");
 document.documentElement.dataset.ready = "true";
 
 function offerPeople() {

@@ -5,6 +5,8 @@
 /** @import { ListView } from "./list.js" */
 /** @import { Actions } from "./actions.js" */
 
+import { takeKept } from "./rescue.js";
+
 /** @param {Store} store @param {ListView} list @param {Actions} actions */
 export function listenToNewTask(store, list, actions) {
   const input = /** @type {HTMLInputElement} */ (document.getElementById("new-task"));
@@ -34,7 +36,10 @@ export function listenToNewTask(store, list, actions) {
     } else if (event.key === "ArrowUp" && store.shown.length > 0) {
       event.preventDefault();
       list.focus(store.shown[store.shown.length - 1].id, "name");
-    } else if (event.key === "Escape") input.value = "";
+    } else if (event.key === "Escape") {
+      input.value = "";
+      takeKept();
+    }
   });
   store.subscribe(show);
 
@@ -44,6 +49,8 @@ export function listenToNewTask(store, list, actions) {
     const at = level();
     const { parent, after } = placeAt(at);
     const id = actions.add(name, parent, at, after);
+    const kept = takeKept();
+    if (kept) actions.type(id, kept.col, kept.text);
     input.value = "";
     chosen = at;
     // Drawn at once, so that the next name can be typed on the next row.

@@ -75,7 +75,12 @@ export function drawProblems(store, list, actions, board) {
     button.type = "button";
     button.className = "button";
     button.textContent = label;
-    button.addEventListener("click", act);
+    button.addEventListener("click", () => {
+      act();
+      // One goes on where one was, and not from the top of the page.
+      if (store.current) list.focus(store.current.id, store.current.col, { keepRange: true });
+      else document.getElementById("new-task")?.focus();
+    });
     return button;
   }
 }

@@ -108,6 +108,9 @@ export function listProposals(store, project, token, show) {
       store.apply(body.changes);
     }
     await draw();
+    // What had the focus is gone with its proposal.
+    const next = dialog.querySelector("#proposals-list button") ?? dialog.querySelector("form button");
+    /** @type {HTMLElement | null} */ (next)?.focus();
     return null;
   }
 }

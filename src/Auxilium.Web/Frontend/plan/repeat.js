@@ -11,7 +11,7 @@ import { dayOf, iso, minutesOf, parts, short, timeIn } from "./time.js";
 const WEEKDAYS = ["mon", "tue", "wed", "thu", "fri", "sat", "sun"];
 const SHOWN = 8; // dates of the preview
 
-/** @typedef {{ sentence: string, dates: { start: string, text: string, moved: boolean }[] }} Told */
+/** @typedef {{ sentence: string, change: string, dates: { start: string, text: string, moved: boolean }[] }} Told */
 
 /** @param {Store} store @param {Outbox} outbox @param {Actions} actions */
 export function makeRepeat(store, outbox, actions) {
@@ -106,7 +106,7 @@ export function makeRepeat(store, outbox, actions) {
     const problem = "message" in answer ? answer.message : "";
     keep.disabled = problem !== "";
     say.className = problem ? "problem" : "repeat-said";
-    say.textContent = "message" in answer ? problem : answer.sentence;
+    say.textContent = "message" in answer ? problem : `${answer.sentence} ${answer.change}`.trim();
     dates.replaceChildren(...("message" in answer ? [] : listed(answer)));
   }
 

@@ -53,6 +53,25 @@ function group(title, findings) {
   );
 }
 
+/** Says what a fix would do, and does it only then. @param {{ label: string, edit: object }} fix @param {HTMLElement} asked @param {HTMLElement} problem */
+async function ask(fix, asked, problem) {
+  problem.textContent = "";
+  try {
+    const { ripple } = await client.post("/edits?preview=true", {
+      id: crypto.randomUUID(),
+      baseVersion: client.version,
+      edit: fix.edit,
+    });
+    const sentence = ripple.sentence.map((/** @type {{ text: string }} */ run) => run.text).join("");
+    const go = quietButton("Do it", () => void client.edit(fix.edit, (text) => (problem.textContent = text)));
+    const close = quietButton("Cancel", () => asked.replaceChildren());
+    asked.replaceChildren(element("p", {}, sentence), element("div", { class: "actions" }, go, close));
+    go.focus();
+  } catch (error) {
+    problem.textContent = /** @type {Error} */ (error).message;
+  }
+}
+
 /** @param {Finding} finding */
 function drawFinding(finding) {
   const problem = element("p", { class: "problem", role: "alert" });
@@ -64,12 +83,9 @@ function drawFinding(finding) {
   const parts = [element("h3", {}, finding.sentence), element("p", { class: "mute" }, finding.why), tasks];
   const { fix } = finding;
   if (fix) {
-    const button = quietButton(
-      fix.label,
-      () => void client.edit(fix.edit, (text) => (problem.textContent = text)),
-      `${fix.label}: ${finding.sentence}`,
-    );
-    parts.push(element("div", { class: "actions" }, button));
+    const asked = element("div", { class: "fix", role: "status" });
+    const button = quietButton(fix.label, () => void ask(fix, asked, problem), `${fix.label}: ${finding.sentence}`);
+    parts.push(element("div", { class: "actions" }, button), asked);
   }
   return element(
     "article",

@@ -46,6 +46,11 @@ export class PlanClient {
     }
   }
 
+  /** The version of the plan that the page shows. */
+  get version() {
+    return this.#version;
+  }
+
   /** @template T @param {string} path @param {object} body @returns {Promise<T>} */
   async post(path, body) {
     const headers = { "Content-Type": "application/json", "X-Auxilium-Token": this.#main.dataset.token ?? "" };

@@ -84,15 +84,16 @@ document.documentElement.dataset.ready = "true";
 async function run() {
   running?.abort();
   const mine = (running = new AbortController());
+  const of = seed;
   stop.hidden = false;
   state.textContent = "Running…";
   try {
-    await client.lines(`/forecast?runs=${runs}&seed=${seed}&spread=${spread}`, mine.signal, (line) => {
+    await client.lines(`/forecast?runs=${runs}&seed=${of}&spread=${spread}`, mine.signal, (line) => {
       if (line.progress !== undefined) bar.value = line.progress;
       if (line.problem) state.textContent = line.problem;
       if (line.forecast) {
         bar.value = 1;
-        state.textContent = `${line.forecast.runs.toLocaleString("en")} runs.`;
+        state.textContent = `${line.forecast.runs.toLocaleString("en")} runs with seed ${of}.`;
         draw(line.forecast);
       }
     });

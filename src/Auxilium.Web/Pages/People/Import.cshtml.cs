@@ -70,8 +70,17 @@ public sealed class ImportModel(Storage.People.Directory directory) : FormPage
         }
         var (lines, problem) = PeopleCsv.Read(Text ?? "", IsMail);
         if (problem is not null) Wrong(nameof(Text), problem);
-        Plan = [.. lines.Select(line => (line, line.Problem ?? (Find(known, line) is { } same ? $"{same.Name} is here: what differs is taken from the list" : "New")))];
+        Plan = [.. lines.Select(line => (line, line.Problem ?? What(known, line)))];
         return known;
+    }
+
+    private static string What(IReadOnlyList<PersonRow> known, PersonLine line)
+    {
+        if (Find(known, line) is { } same) return $"{same.Name} is here: what differs is taken from the list";
+        if (known.FirstOrDefault(p => PersonText.IsSameName(p.Name, line.Name)) is not { } alike) return "New";
+        return alike.Email is { } mail && line.Mail is not null && alike.Name.Equals(line.Name, StringComparison.OrdinalIgnoreCase)
+            ? $"New, though somebody of that name is here with the address {mail}: if it is the same person, change the address on their page instead"
+            : $"New, though {alike.Name} is here: if it is the same person, write the name like that";
     }
 
     private static PersonRow? Find(IReadOnlyList<PersonRow> known, PersonLine line) =>

@@ -8,6 +8,7 @@
 import { STATE_WORDS } from "../columns.js";
 import { dayOf, minutesOf } from "../time.js";
 import { areaField, checkField, element, keepTyped, quietButton, textField } from "./fields.js";
+import { rescue } from "../rescue.js";
 import { linkParts } from "./links.js";
 import { checklistParts, markParts, pageParts, repeatParts } from "./marks.js";
 import { peopleParts } from "./people.js";
@@ -43,7 +44,7 @@ export class TaskCard {
     });
     store.subscribe(() => {
       if (this.#task === null) return;
-      if (!store.position.has(this.#task)) this.close();
+      if (!store.position.has(this.#task)) this.#lose();
       else if (store.project.version !== this.#version) void this.#load();
     });
   }
@@ -83,6 +84,17 @@ export class TaskCard {
     this.#panel.hidden = true;
     this.#panel.replaceChildren();
     if (task && this.#store.position.has(task)) this.#back(task);
+  }
+
+  /** Somebody removed the task: what was typed for it is not lost with it. */
+  #lose() {
+    const typed = /** @type {(HTMLInputElement | HTMLTextAreaElement)[]} */ ([
+      ...this.#panel.querySelectorAll("input[data-was], textarea[data-was]"),
+    ]).find((input) => input.value.trim() !== (input.dataset.was ?? "").trim());
+    const name = this.#panel.querySelector("h2")?.textContent?.replace(/^[\d.]+ /, "") ?? "The task";
+    this.close();
+    const col = { Name: "name", Length: "length", Deadline: "deadline", Label: "label" }[typed?.dataset.field ?? ""];
+    if (typed) rescue(this.#store, name, col ?? typed.dataset.field ?? "", typed.value.trim());
   }
 
   async #load() {
@@ -194,6 +206,7 @@ export class TaskCard {
     const choose = (/** @type {string} */ words, /** @type {() => void} */ act) =>
       quietButton(words, () => {
         bar.remove();
+        this.#panel.querySelector("h2")?.focus();
         act();
       });
     bar.append(

@@ -4,6 +4,7 @@
 /** @import { Card, CardLink } from "../types.js" */
 /** @import { Store } from "../store.js" */
 /** @import { Send } from "./fields.js" */
+import { offerRows, withNumbers } from "../rows-named.js";
 import { checkField, choiceField, element, quietButton, textField } from "./fields.js";
 
 /** @type {Record<"before" | "after", [string, string][]>} what the task after does, seen from either end */
@@ -27,11 +28,26 @@ export function linkParts(store, card, send, open) {
   return [
     element("h3", {}, "Comes after"),
     ...card.before.map((link) => linkRow(store, card, link, "before", send, open)),
-    textField("Another row it comes after", "", typed(store, card, send), { hint: "4, with 4, ends with 4 + 1d" }),
+    offered(
+      store,
+      card,
+      textField("Another row it comes after", "", typed(store, card, send), { hint: "4, with Rig, ends with 4 + 1d" }),
+    ),
     element("h3", {}, "What comes after it"),
     ...card.after.map((link) => linkRow(store, card, link, "after", send, open)),
-    textField("Another row that comes after it", "", follower(store, card, send), { hint: "6" }),
+    offered(
+      store,
+      card,
+      textField("Another row that comes after it", "", follower(store, card, send), { hint: "6, or its name" }),
+    ),
   ];
+}
+
+/** Offers rows while one types. @param {Store} store @param {Card} card @param {HTMLElement} field */
+function offered(store, card, field) {
+  const input = /** @type {HTMLInputElement} */ (field.querySelector("input"));
+  input.addEventListener("focus", () => offerRows(store, input, card.id), { once: true });
+  return field;
 }
 
 /** @param {Store} store @param {Card} card @param {CardLink} link @param {"before" | "after"} side @param {(edit: object, tell: (problem: string) => void) => void} send @param {(id: string) => void} open */
@@ -70,7 +86,9 @@ export function lagOf(text) {
 function typed(store, card, send) {
   return (text, tell) => {
     if (text === "") return;
-    const all = [...card.before.map((link) => link.text), text].join(", ");
+    const links = withNumbers(store, text, card.id);
+    if ("problem" in links) return tell(links.problem);
+    const all = [...card.before.map((link) => link.text), links.text].join(", ");
     const rows = Object.fromEntries(store.rows.map((row) => [row.no, row.id]));
     send({ type: "typePredecessors", task: card.id, after: all, rows }, tell);
   };
@@ -80,8 +98,10 @@ function typed(store, card, send) {
 function follower(store, card, send) {
   return (text, tell) => {
     if (text === "") return;
-    const row = store.rows.find((r) => r.no === text);
+    const links = withNumbers(store, text, card.id);
+    if ("problem" in links) return tell(links.problem);
+    const row = store.rows.find((r) => r.no === links.text.trim());
     if (row) send({ type: "linkTasks", from: card.id, to: row.id }, tell);
-    else tell(`There is no row ${text.slice(0, 20)}: type a number from the left of the list.`);
+    else tell(`There is no row “${text.slice(0, 30)}”: type its number or its name.`);
   };
 }

@@ -38,7 +38,7 @@ export function peopleParts(card, send) {
     ...(owner ? [share(owner)] : []),
     ...helpers.flatMap((helper) => [
       share(helper),
-      quietButton("Take off", () => assign(others(helper.id), tell), `Take ${helper.name} off this task`),
+      quietButton("Take off", () => assign(others(helper.id), tell), `Take off ${helper.name}`),
     ]),
     problem,
   ];

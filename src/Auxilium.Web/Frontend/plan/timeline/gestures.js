@@ -13,7 +13,7 @@ import { dayAt } from "./scale.js";
 const SLIP = 4; // pixels a pointer may move in a click
 const EDGE = 6; // pixels at either end of a bar by which it is stretched
 
-/** @typedef {{ x: number, y: number, day: number, pin: boolean, over: Element | null }} Pointer */
+/** @typedef {{ x: number, y: number, clientX: number, clientY: number, day: number, pin: boolean, over: Element | null }} Pointer */
 
 /**
  * @typedef {object} Gesture
@@ -27,6 +27,8 @@ const EDGE = 6; // pixels at either end of a bar by which it is stretched
 /** @param {Store} store @param {Preview} preview @param {Actions} actions @param {Timeline} timeline @param {(id: string) => void} choose @param {(id: string) => void} name lets a new row be named */
 export function listenToGestures(store, preview, actions, timeline, choose, name) {
   const { body } = timeline;
+  const board = /** @type {HTMLElement} */ (document.getElementById("board"));
+  const hint = drawHint(/** @type {HTMLElement} */ (board.parentElement));
   /** @type {{ gesture: Gesture, x: number, y: number, moving: boolean } | null} */ let held = null;
 
   body.addEventListener("pointerdown", (event) => {
@@ -48,7 +50,10 @@ export function listenToGestures(store, preview, actions, timeline, choose, name
     store.changed();
     if (!held.gesture.quiet) preview.ask(held.gesture.edit(), held.gesture.task);
   });
-  body.addEventListener("pointerleave", () => light(null));
+  body.addEventListener("pointerleave", () => {
+    hint.hidden = true;
+    light(null);
+  });
   body.addEventListener("pointerup", () => {
     if (!held) return;
     const { gesture, moving } = held;
@@ -69,7 +74,8 @@ export function listenToGestures(store, preview, actions, timeline, choose, name
     const x = timeline.xOf(event);
     const y = event.clientY - body.getBoundingClientRect().top;
     const over = document.elementFromPoint(event.clientX, event.clientY);
-    return { x, y, day: dayAt(timeline.scale, x), pin: event.altKey || event.shiftKey, over };
+    const { clientX, clientY } = event;
+    return { x, y, clientX, clientY, day: dayAt(timeline.scale, x), pin: event.altKey || event.shiftKey, over };
   }
 
   /** The bar under the pointer shows what it can be grabbed by, and what it is linked to. @param {PointerEvent} event */
@@ -78,6 +84,9 @@ export function listenToGestures(store, preview, actions, timeline, choose, name
     const bar = over.closest("[data-bar]") ?? over.closest("[data-knob]");
     light(bar?.getAttribute("data-bar") ?? bar?.getAttribute("data-knob-of") ?? null);
     const row = store.row(bar?.getAttribute("data-bar"));
+    const isEmpty = !bar && !over.closest("[data-link], [data-phase]") && event.pointerType !== "touch";
+    hint.hidden = !isEmpty || store.isFlat || store.whyNot !== null;
+    body.dataset.empty = isEmpty ? (event.shiftKey && !store.isFlat ? "draw" : "pan") : "";
     body.dataset.grip = row && row.kind === "task" ? edgeAt(row, timeline.xOf(event)) : "";
   }
 
@@ -102,7 +111,12 @@ export function listenToGestures(store, preview, actions, timeline, choose, name
     const knob = over.closest("[data-knob]");
     const row = store.row(knob?.getAttribute("data-knob-of") ?? over.closest("[data-bar]")?.getAttribute("data-bar"));
     if (over.closest("[data-link]")) return null;
-    if (!row) return event.pointerType === "touch" || store.isFlat ? null : creating(pointer(event));
+    const phase = store.row(over.closest("[data-phase]")?.getAttribute("data-phase"));
+    if (phase && !row) return phase.start === null || phase.unsaved ? null : moving(phase, pointer(event));
+    if (!row) {
+      if (event.pointerType === "touch") return null;
+      return event.shiftKey && !store.isFlat ? creating(pointer(event)) : panning(event);
+    }
     if (row.unsaved || row.start === null) return null;
     store.lit = row.id;
     const kind = knob?.getAttribute("data-knob");
@@ -207,6 +221,18 @@ export function listenToGestures(store, preview, actions, timeline, choose, name
     };
   }
 
+  /** Empty space is taken along. @param {PointerEvent} from @returns {Gesture} */
+  function panning(from) {
+    const [left, top] = [board.scrollLeft, board.scrollTop];
+    return {
+      task: null,
+      quiet: true,
+      done: null,
+      follow: ({ clientX, clientY }) => board.scrollTo(left - (clientX - from.clientX), top - (clientY - from.clientY)),
+      edit: () => null,
+    };
+  }
+
   /** A new task, drawn where there is none yet: after the row it is drawn on. @param {Pointer} from @returns {Gesture} */
   function creating(from) {
     const at = Math.floor(from.y / store.rowHeight);
@@ -264,6 +290,17 @@ export function listenToGestures(store, preview, actions, timeline, choose, name
     store.drop = null;
     preview.end();
   }
+}
+
+/** Says what can be done where there is nothing. @param {HTMLElement} stage */
+function drawHint(stage) {
+  const hint = document.createElement("p");
+  hint.className = "draw-hint";
+  hint.textContent = "Drag to look around · Shift + drag to draw a task";
+  hint.setAttribute("aria-hidden", "true");
+  hint.hidden = true;
+  stage.append(hint);
+  return hint;
 }
 
 /** @param {object[]} edits */

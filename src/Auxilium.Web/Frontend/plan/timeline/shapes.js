@@ -139,6 +139,12 @@ function trayShapes(store, scale, view) {
       const done = { ...rule, x: left + 6, width: Math.max(2, (width * row.progress) / 100), class: "tray-done" };
       shapes.push({ key: `${row.id}/done`, tag: "rect", at: done });
     }
+    // Its own row, with the rule in it, is what it is taken by.
+    shapes.push({
+      key: `${row.id}/grip`,
+      tag: "rect",
+      at: { x: left, y: top, width: right - left, height: scale.row - 6, class: "tray-grip", "data-phase": row.id },
+    });
     if (last === at && store.look.folded.includes(row.id)) shapes.push(...insideMarks(store, row, at, scale));
   }
   return shapes;
