@@ -112,6 +112,10 @@ test("a filter says what it hides, and one of them is for all that is late", asy
   await page.locator("select[name=state]").selectOption({ label: "Late or overdue" });
   await page.keyboard.press("Escape");
   await expect(plan.row("Launch")).toBeVisible();
+  await page.getByRole("button", { name: "Show…" }).click();
+  await page.locator("select[name=state]").selectOption({ label: "Done" });
+  await page.keyboard.press("Escape");
+  await expect(plan.row("Launch")).toBeHidden();
   await plan.newTask.fill("Wash");
   await plan.newTask.press("Enter");
   await expect(plan.strip).toContainText("“Wash” is added, but the filter hides it");

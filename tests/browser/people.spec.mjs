@@ -122,14 +122,14 @@ test("who else is there is shown, and what they do arrives while one types and d
   await tomas.ready();
   await expect(plan.page.getByRole("img", { name: "Also here: Tomas Lindqvist" })).toBeVisible();
   await tomas.cell("Paint the deck", "name").click();
-  await expect(plan.page.locator(".here-badge", { hasText: "TL" })).toBeVisible();
+  await expect(plan.page.locator(".here-badge[data-on=paint]", { hasText: "TL" })).toBeVisible();
   const oona = await as(browser, url, "Oona Reilly", `/projects/${id}`);
   await oona.ready();
   await oona.cell("Paint the deck", "name").click();
-  await expect(plan.page.locator(".here-badge")).toHaveText(/^(TL|OR) \+1$/);
-  await expect(plan.page.locator(".here-badge")).toHaveAttribute("title", /Tomas Lindqvist.* are here/);
+  await expect(plan.page.locator(".here-badge[data-on=paint]")).toHaveText(/^(TL|OR) \+1$/);
+  await expect(plan.page.locator(".here-badge[data-on=paint]")).toHaveAttribute("title", /Tomas Lindqvist.* are here/);
   await oona.page.close();
-  await expect(plan.page.locator(".here-badge")).toHaveText("TL");
+  await expect(plan.page.locator(".here-badge[data-on=paint]")).toHaveText("TL");
 
   // Somebody's comment comes to the open card, with its half-typed answer left alone.
   await plan.cell("Paint the deck", "name").click();

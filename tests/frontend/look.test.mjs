@@ -3,7 +3,7 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import { EVERYTHING } from "../../src/Auxilium.Web/Frontend/plan/look.js";
-import { offerOf } from "../../src/Auxilium.Web/Frontend/plan/repeat.js";
+import { offerOf } from "../../src/Auxilium.Web/Frontend/plan/series-offer.js";
 import { span } from "../../src/Auxilium.Web/Frontend/plan/time.js";
 import { tintOf } from "../../src/Auxilium.Web/Frontend/plan/tint.js";
 import { aRow, aStore, at, changes } from "./plan.mjs";

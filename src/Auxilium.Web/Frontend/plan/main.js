@@ -22,7 +22,7 @@ import { drawProblems } from "./problems.js";
 import { listProposals } from "./proposals.js";
 import { listenToRowDrags } from "./row-drag.js";
 import { Remembered } from "./remembered.js";
-import { makeRepeat, offerOf } from "./repeat.js";
+import { offerOf } from "./series-offer.js";
 import { showOthers } from "./others.js";
 import { Sight } from "./sight.js";
 import { Store } from "./store.js";
@@ -53,7 +53,12 @@ const list = new ListView(store, sight, element("list"));
 const editor = new CellEditor(store, list, actions);
 const timeline = new Timeline(store, sight, element("timeline"), list, remembered("scale", "weeks"));
 const talk = new TaskTalk(store, main.dataset.project ?? "", main.dataset.token ?? "");
-const openRepeat = makeRepeat(store, outbox, actions);
+/** @type {Promise<ReturnType<import("./repeat.js").makeRepeat>> | null} */ let repeating = null;
+/** @param {import("./types.js").Row} row @param {import("./types.js").CardRepeat | null} [known] */
+async function openRepeat(row, known) {
+  repeating ??= import("./repeat.js").then(({ makeRepeat }) => makeRepeat(store, outbox, actions));
+  (await repeating)(row, known);
+}
 const card = new TaskCard(
   store,
   outbox,
@@ -66,7 +71,7 @@ const card = new TaskCard(
         )?.focus(),
   ({ id, repeats }) => {
     const row = store.row(id);
-    if (row) openRepeat(row, repeats);
+    if (row) void openRepeat(row, repeats);
   },
   talk,
 );
@@ -77,7 +82,7 @@ const openKeys = () => {
   dialog.showModal();
   dialog.scrollTop = 0;
 };
-const commands = new Commands(store, list, actions, editor, card, (row) => openRepeat(row), {
+const commands = new Commands(store, list, actions, editor, card, (row) => void openRepeat(row), {
   tray: onTimeline(() => turnTray()),
   extend: () => {
     const offer = offerOf(store);
@@ -194,7 +199,7 @@ element("list").addEventListener("mousedown", (event) => {
   const col = cell?.getAttribute("data-col");
   if (!id || !col || cell?.classList.contains("is-editing")) return;
   event.preventDefault();
-  const again = store.current?.id === id && store.current.col === col;
+  const again = store.current !== placed && store.current?.id === id && store.current.col === col;
   editor.close(true);
   if (event.shiftKey) store.selection.extendTo(id);
   else if (event.ctrlKey || event.metaKey) {
@@ -255,6 +260,8 @@ if (asked) show(asked.id);
 // One begins in the list: the next key is about a task.
 if (isPlan && store.rows.length === 0) element("new-task").focus();
 else if (isPlan && !asked && document.activeElement === document.body) list.focus(store.shown[0].id, "name");
+/** Where the page put one: a first press there only says that one is there. */
+const placed = store.current;
 document.documentElement.dataset.ready = "true";
 
 function offerPeople() {

@@ -4,7 +4,7 @@
 /** @import { Store } from "./store.js" */
 /** @import { Outbox } from "./outbox.js" */
 /** @import { Run, Move, Ripple } from "./types.js" */
-import { offerOf } from "./repeat.js";
+import { offerOf } from "./series-offer.js";
 import { dayOf, finishDayOf, minutesOf, withWeekday } from "./time.js";
 
 /** @param {Store} store */
