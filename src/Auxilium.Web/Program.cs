@@ -29,7 +29,7 @@ builder.WebHost.ConfigureKestrel(kestrel =>
 services.AddKeyedSingleton(OrganisationClock.World, TimeProvider.System);
 services.AddSingleton(provider => new OrganisationClock(provider.GetRequiredKeyedService<TimeProvider>(OrganisationClock.World), provider.GetRequiredService<Organisation>()));
 services.AddSingleton<TimeProvider>(provider => provider.GetRequiredService<OrganisationClock>());
-services.AddSingleton(provider => new Today(provider.GetRequiredService<TimeProvider>(), Today.Read(configuration["TODAY"])));
+services.AddSingleton(provider => new Today(provider.GetRequiredService<OrganisationClock>(), Today.Read(configuration["TODAY"])));
 services.AddPooledDbContextFactory<AuxiliumDb>(options => AuxiliumDb.Configure(options, configuration["DB"]!));
 services.AddScoped(provider => provider.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContext());
 services.AddDataProtection().SetApplicationName("Auxilium").PersistKeysToDbContext<AuxiliumDb>();

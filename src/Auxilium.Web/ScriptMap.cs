@@ -12,7 +12,7 @@ namespace Auxilium.Web;
 public sealed class ScriptMap(EndpointDataSource endpoints)
 {
     /// <summary>Modules that are fetched when they are wanted.</summary>
-    private static readonly string[] Later = ["lanes", "month", "chains", "chains-layout", "paste", "repeat"];
+    private static readonly string[] Later = ["lanes", "month", "chains", "chains-layout", "paste", "repeat", "day-turns"];
 
     private readonly Lazy<(string Json, string Hash, IReadOnlyList<string> Plan)> _map = new(() => Make(endpoints));
 
