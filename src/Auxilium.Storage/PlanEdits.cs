@@ -72,14 +72,14 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
     {
         var (directory, left) = await PeopleForAsync(db, edit, isNew, cancel);
         var spoken = isNew && EditPipeline.PartsOf(edit).Any(e => e is RepeatTask) ? await TaskTalk.TasksWithAsync(db, plan.Id, cancel) : null;
-        var edited = EditPipeline.Run(plan.Schedule, edit, today, directory, left, spoken, cancel);
+        var edited = EditPipeline.Run(plan.Schedule, edit, today, directory, left, spoken, !isNew, cancel);
         var (was, now) = (plan.Schedule.Plan, edited.After.Plan);
         if (!isNew || was.People == now.People) return edited;
         var newcomers = now.People.Where(p => was.FindPerson(p.Id) is null).Select(p => p.Id).ToList();
         if (now.People.FirstOrDefault(p => newcomers.Contains(p.Id) && p.Email is not null && directory.All(d => d.Id != p.Id)) is { } unknown)
             throw new EditRefusedException("person", $"{unknown.Name} is new here, and a plan gives nobody a mail address: leave it out, and let an organiser enter it on the page of {unknown.Name}.");
         var times = newcomers.Count == 0 ? null : await OwnTimes.OfAsync(db, plan.Id, newcomers, cancel);
-        return times is null || times.Count == 0 ? edited : EditPipeline.Run(plan.Schedule, new Together([edit, .. times.Select(t => new SetOwnTime(t.Key, t.Value))]), today, directory, left, spoken, cancel);
+        return times is null || times.Count == 0 ? edited : EditPipeline.Run(plan.Schedule, new Together([edit, .. times.Select(t => new SetOwnTime(t.Key, t.Value))]), today, directory, left, spoken, !isNew, cancel);
     }
 
     /// <summary>What the edit that made this version of a plan did, and whether this person can undo or redo.</summary>
@@ -221,13 +221,13 @@ public sealed class PlanEdits(IDbContextFactory<AuxiliumDb> databases, PlanStore
     private static ImmutableArray<TextRun> ReadSentence(string json) => JsonSerializer.Deserialize<ImmutableArray<TextRun>>(json);
 
     /// <summary>Everybody, where an edit may name somebody who is not on the plan; and those who left, where it may give them something.</summary>
-    private static async Task<(IReadOnlyList<Person> Directory, IReadOnlyList<Person>? Left)> PeopleForAsync(AuxiliumDb db, PlanEdit edit, bool isNew, CancellationToken cancel)
+    private static async Task<(IReadOnlyList<Person> Directory, IReadOnlyList<Person> Left)> PeopleForAsync(AuxiliumDb db, PlanEdit edit, bool isNew, CancellationToken cancel)
     {
         var parts = EditPipeline.PartsOf(edit).ToList();
         var names = parts.Any(e => e is SetOwner or AddHelper or JoinPlan);
-        if (!names && !parts.Any(e => e is SetAssignments)) return ([], isNew ? [] : null);
+        if (!names && !parts.Any(e => e is SetAssignments)) return ([], []);
         // What is taken back is as it was, whoever left since.
-        var left = isNew ? await db.People.Where(p => p.LeftOn != null).OrderBy(p => p.Name).Select(p => new Person(p.Id, p.Name, p.Initials, null, null)).ToListAsync(cancel) : null;
+        var left = isNew ? await db.People.Where(p => p.LeftOn != null).OrderBy(p => p.Name).Select(p => new Person(p.Id, p.Name, p.Initials, null, null)).ToListAsync(cancel) : [];
         // Whoever comes back by that is who they are now.
         var all = isNew ? db.People.Where(p => p.LeftOn == null) : db.People;
         return (names ? await PlanStore.DirectoryAsync(all, cancel) : [], left);

@@ -7,7 +7,7 @@ namespace Auxilium.Planning.Editing;
 /// <param name="Schedule">The dates of the plan as the edit finds it.</param>
 /// <param name="Today">The day it is.</param>
 /// <param name="Directory">The people of the organisation, whether on this plan or not.</param>
-/// <param name="Left">Those who have left it: nothing new is given to them. <c>null</c> for what is taken back, which brings back whoever it was.</param>
+/// <param name="Left">Those who have left it: nothing new is given to them.</param>
 public sealed record EditContext(Schedule Schedule, DateOnly Today, IReadOnlyList<Person> Directory, IReadOnlyList<Person>? Left = null)
 {
     /// <summary>Rows that are gone through for one edit: so many, and no more.</summary>
@@ -20,6 +20,9 @@ public sealed record EditContext(Schedule Schedule, DateOnly Today, IReadOnlyLis
 
     /// <summary>Rows that people have written comments on, or brought files to.</summary>
     public IReadOnlySet<string> Spoken { get; init; } = new HashSet<string>();
+
+    /// <summary>Whether the edit takes another back, and so brings back people who may be called otherwise by now.</summary>
+    public bool IsTakenBack { get; init; }
 
     /// <summary>Ends the work on the edit.</summary>
     public CancellationToken Cancel { get; init; }

@@ -16,14 +16,15 @@ public static class EditPipeline
     /// <param name="directory">The people of the organisation.</param>
     /// <param name="left">Those who have left it.</param>
     /// <param name="spoken">Rows with comments or files.</param>
+    /// <param name="takenBack">Whether it takes another edit back.</param>
     /// <param name="cancel">Ends it early.</param>
     /// <exception cref="EditRefusedException">The edit makes no sense on this plan, costs too much, or no schedule can honour what it asks.</exception>
     /// <exception cref="OperationCanceledException">It was ended early.</exception>
-    public static EditedPlan Run(Schedule before, PlanEdit edit, DateOnly today, IReadOnlyList<Person> directory, IReadOnlyList<Person>? left = null, IReadOnlySet<string>? spoken = null, CancellationToken cancel = default)
+    public static EditedPlan Run(Schedule before, PlanEdit edit, DateOnly today, IReadOnlyList<Person> directory, IReadOnlyList<Person>? left = null, IReadOnlySet<string>? spoken = null, bool takenBack = false, CancellationToken cancel = default)
     {
         try
         {
-            var applied = PlanEditor.Apply(before.Plan, edit, new EditContext(before, today, directory, left) { Cancel = cancel, Spoken = spoken ?? new HashSet<string>() });
+            var applied = PlanEditor.Apply(before.Plan, edit, new EditContext(before, today, directory, left) { Cancel = cancel, Spoken = spoken ?? new HashSet<string>(), IsTakenBack = takenBack });
             var now = applied.Plan;
             if (applied.Touched.Any(t => t.Field is EditField.None or EditField.Owner or EditField.Calendar or EditField.Calendars or EditField.People or EditField.ProjectCalendar) && PlanCost.WhyTooMuch(now) is { } why) throw new EditRefusedException("tooMuch", why, TaskOf(edit), EditField.Calendars);
             var after = Scheduler.Calculate(now, before, cancel);

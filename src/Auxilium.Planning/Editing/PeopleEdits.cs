@@ -131,7 +131,7 @@ internal static class PeopleEdits
         if (!PlanIds.IsId(edit.Person.Id)) throw new EditRefusedException("id", "A person's id is 1 to 64 letters, digits, “-” or “_”.");
         if (context.Left?.FirstOrDefault(p => p.Id == edit.Person.Id) is { } gone) throw new EditRefusedException("left", $"{gone.Name} has left: an organiser can bring them back.");
         var known = context.Directory.FirstOrDefault(p => p.Id == edit.Person.Id);
-        if (known is not null && context.Left is not null && !known.Name.Equals(edit.Person.Name, StringComparison.OrdinalIgnoreCase)) throw new EditRefusedException("personClash", $"The id “{known.Id}” is {known.Name}’s here: give this person another id, or {known.Name}’s name.");
+        if (known is not null && !context.IsTakenBack && !known.Name.Equals(edit.Person.Name, StringComparison.OrdinalIgnoreCase)) throw new EditRefusedException("personClash", $"The id “{known.Id}” is {known.Name}’s here: give this person another id, or {known.Name}’s name.");
         CheckName(edit.Person.Name, null);
         if (PersonText.WhyNot(edit.Person) is { } why) throw new EditRefusedException("person", why);
         // Somebody the organisation knows is as it knows them. Their calendar is one of another plan's, so here they work by the project's.

@@ -62,7 +62,7 @@ public class SeriesEditTests
         var fewer = Run(plan, new RepeatTask("M", Weekly with { Interval = 2, Times = 3 }));
         Assert.Equal(["M 1", "M 2", "M 3", "Last rehearsal", "M 5"], Names(fewer.After));
         Assert.Equal(ids[5], Assert.Single(((RepeatTask)fewer.Applied.Edit).Drop!.Value));
-        Assert.EndsWith("Of the 6 so far, 5 stay as they are and 1 is removed. What somebody did to “M 2”, “M 3” and “Last rehearsal” is kept.", Said(fewer));
+        Assert.EndsWith("Of the 6 so far, 5 stay as they are and 1 is removed. What somebody did to “M 1”, “M 2”, “M 3” and “Last rehearsal” is kept.", Said(fewer), StringComparison.Ordinal);
         Undone(fewer);
 
         // Twice a week: the others come between, in their order, under numbers of their own.

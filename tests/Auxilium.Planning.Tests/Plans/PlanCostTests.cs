@@ -60,7 +60,7 @@ public class PlanCostTests
         end.Cancel();
         var plan = One();
         Assert.Throws<OperationCanceledException>(() => Scheduler.Calculate(plan, end.Token));
-        Assert.Throws<OperationCanceledException>(() => EditPipeline.Run(plan.Calculate(), new Together([new SetLength("t", new(Length.Days(2)))]), Today, [], null, null, end.Token));
+        Assert.Throws<OperationCanceledException>(() => EditPipeline.Run(plan.Calculate(), new Together([new SetLength("t", new(Length.Days(2)))]), Today, [], null, null, cancel: end.Token));
     }
 
     private static Plan One() => new()
