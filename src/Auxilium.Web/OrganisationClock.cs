@@ -7,8 +7,8 @@ namespace Auxilium.Web;
 /// people read, goes by it on every server alike.
 /// </summary>
 /// <param name="world">Knows what time it is in the world.</param>
-/// <param name="organisation">Knows where the organisation is.</param>
-public sealed class OrganisationClock(TimeProvider world, Organisation organisation) : TimeProvider
+/// <param name="organisation">Knows where the organisation is; a clock is wanted before any database is.</param>
+public sealed class OrganisationClock(TimeProvider world, Lazy<Organisation> organisation) : TimeProvider
 {
     /// <summary>What the clock of the world is registered as.</summary>
     public const string World = "world";
@@ -44,8 +44,8 @@ public sealed class OrganisationClock(TimeProvider world, Organisation organisat
     /// <summary>Takes the time zone that the organisation has now.</summary>
     public async Task RefreshAsync(CancellationToken cancel = default)
     {
-        organisation.Forget();
-        _zone = Find((await organisation.FindAsync(cancel))?.TimeZone) ?? world.LocalTimeZone;
+        organisation.Value.Forget();
+        _zone = Find((await organisation.Value.FindAsync(cancel))?.TimeZone) ?? world.LocalTimeZone;
     }
 
     /// <summary>A zone by its name; <c>null</c> where there is none.</summary>

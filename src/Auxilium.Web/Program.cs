@@ -27,7 +27,7 @@ builder.WebHost.ConfigureKestrel(kestrel =>
 });
 
 services.AddKeyedSingleton(OrganisationClock.World, TimeProvider.System);
-services.AddSingleton(provider => new OrganisationClock(provider.GetRequiredKeyedService<TimeProvider>(OrganisationClock.World), provider.GetRequiredService<Organisation>()));
+services.AddSingleton(provider => new OrganisationClock(provider.GetRequiredKeyedService<TimeProvider>(OrganisationClock.World), new Lazy<Organisation>(provider.GetRequiredService<Organisation>)));
 services.AddSingleton<TimeProvider>(provider => provider.GetRequiredService<OrganisationClock>());
 services.AddSingleton(provider => new Today(provider.GetRequiredService<OrganisationClock>(), Today.Read(configuration["TODAY"])));
 services.AddPooledDbContextFactory<AuxiliumDb>(options => AuxiliumDb.Configure(options, configuration["DB"]!));
