@@ -38,7 +38,9 @@ test("two windows: other fields are merged, the same field is a choice between b
   await expect(other.page.locator("input.editor")).toHaveValue("3d");
   await expect(other.page.locator("input.editor")).toBeFocused();
   await other.page.keyboard.press("Enter");
-  await expect(other.problem).toContainText("Imke Varga changed this meanwhile: it is now “7d”, and you want “3d”.");
+  await expect(other.problem).toContainText(
+    "You changed this since, in another window: it is now “7d”, and this would make it “3d”.",
+  );
   await expect(plan.cell("Lantern workshop", "length")).toHaveText("7d");
   await other.page.getByRole("button", { name: "Use “3d”" }).click();
   await expect(other.strip).toContainText("Lantern workshop now takes 3 days instead of 7 days.");
