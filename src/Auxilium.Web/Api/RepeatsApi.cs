@@ -21,7 +21,7 @@ internal static class RepeatsApi
             .WithDescription("The body is a rule as “repeatTask” takes it: { \"every\": \"week\", \"interval\": 2, \"on\": [\"tue\"], \"from\": \"2027-05-04T18:30\", \"length\": \"2h\" }, with “until” or “times”, and “closed” being next, skip or keep.")
             .Accepts<object>("application/json").Produces<RepeatDocument>().ProducesProblem(400).ProducesProblem(404).ProducesProblem(422);
 
-    private static async Task<IResult> ReadAsync(Guid id, string task, HttpContext context, PlanStore store, Today today, CancellationToken cancel)
+    private static async Task<IResult> ReadAsync(Guid id, string task, HttpContext context, PlanStore store, TaskTalk talk, Today today, CancellationToken cancel)
     {
         try
         {
@@ -32,8 +32,9 @@ internal static class RepeatsApi
             var edit = JsonSerializer.SerializeToElement(new { type = "repeatTask", task, rule = body.RootElement });
             var near = stored.Schedule.IsOff(plan.Index.RowOf(task)) ? today.Date : stored.Schedule.StartOf(task).Date;
             var read = (RepeatTask)new EditJson(today.Date, near, plan.Project.Units).Read(edit);
+            var spoken = (await talk.CountsAsync(id, cancel)).Select(c => c.Task).ToHashSet();
             var (rule, occurrences) = SeriesEdits.Rehearse(plan, row, read.Rule, stored.Schedule);
-            return Results.Ok(RepeatDocument.Of(rule, occurrences, SeriesText.Of(stored.Schedule, read)));
+            return Results.Ok(RepeatDocument.Of(rule, occurrences, SeriesText.Of(stored.Schedule, read, spoken)));
         }
         catch (UnreadableDocumentException unreadable)
         {

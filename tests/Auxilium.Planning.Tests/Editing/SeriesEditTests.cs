@@ -62,6 +62,7 @@ public class SeriesEditTests
         var fewer = Run(plan, new RepeatTask("M", Weekly with { Interval = 2, Times = 3 }));
         Assert.Equal(["M 1", "M 2", "M 3", "Last rehearsal", "M 5"], Names(fewer.After));
         Assert.Equal(ids[5], Assert.Single(((RepeatTask)fewer.Applied.Edit).Drop!.Value));
+        Assert.StartsWith("Of the 6 so far, 6 stay as they are.", SeriesText.Of(plan, new RepeatTask("M", Weekly with { Interval = 2, Times = 3 }), new HashSet<string> { ids[5] }), StringComparison.Ordinal);
         Assert.EndsWith("Of the 6 so far, 5 stay as they are and 1 is removed. What somebody did to “M 1”, “M 2”, “M 3” and “Last rehearsal” is kept.", Said(fewer), StringComparison.Ordinal);
         Undone(fewer);
 
