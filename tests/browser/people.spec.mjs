@@ -347,6 +347,7 @@ test("the first person invites a second, who comes in by the mailed link", async
 
 for (const scheme of /** @type {const} */ (["light", "dark"]))
   test(`pages about people have no accessibility violations in ${scheme}`, async ({ page, browser, url }) => {
+    test.slow();
     await page.emulateMedia({ colorScheme: scheme });
     for (const path of [
       "/",
