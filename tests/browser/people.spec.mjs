@@ -21,7 +21,14 @@ const pontoon = {
   links: [{ from: "sand", to: "paint" }],
 };
 
-/** The plan in the browser of somebody else. @param {import("@playwright/test").Browser} browser @param {string} url @param {string} name @param {string} path @param {import("@playwright/test").BrowserContextOptions} [how] */
+/**
+ * The plan in the browser of somebody else.
+ * @param {import("@playwright/test").Browser} browser
+ * @param {string} url
+ * @param {string} name
+ * @param {string} path
+ * @param {import("@playwright/test").BrowserContextOptions} [how]
+ */
 async function as(browser, url, name, path, how = {}) {
   const context = await browser.newContext({
     baseURL: url,
@@ -228,6 +235,8 @@ test("a second person is asked for once: shorter, or more effort; the task remem
   await expect(plan.strip).toContainText("With 2 people it takes 2 days instead of 4 days.");
   await expect(plan.cell("Sand the deck", "length")).toHaveText("2d");
   await expect(plan.page.getByText("Effort: 32 h")).toBeVisible();
+  // The effort is what it was: that the card knows of the helper, and of the answer, is seen by their row.
+  await expect(plan.page.getByRole("button", { name: "Take off Tomas Lindqvist" })).toBeVisible();
   await helper.fill("Wanda Coles");
   await helper.press("Enter");
   await expect(plan.strip).toContainText("With 3 people");
