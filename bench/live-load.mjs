@@ -140,7 +140,11 @@ console.log(`${sent.size} edits, ${arrivals.length} arrivals, ${missing} missing
 console.log(`Memory for each connection: ${Math.round((memoryAfter - memoryBefore) / PEOPLE)} kB.`);
 process.exit(missing === 0 ? 0 : 1);
 
-/** Does something so often a second, whether the last is done or not. @param {(n: number) => Promise<void>} act @returns {Promise<number[]>} milliseconds that each took */
+/**
+ * Does something so often a second, whether the last is done or not.
+ * @param {(n: number) => Promise<void>} act
+ * @returns {Promise<number[]>} milliseconds that each took
+ */
 async function load(act) {
   /** @type {Promise<number>[]} */ const all = [];
   const begin = performance.now();

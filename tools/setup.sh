@@ -13,7 +13,8 @@ fail() {
 need_tools() {
   command -v dotnet >/dev/null || fail "The .NET 10 SDK is missing: install it so that “dotnet --version” prints 10.x."
   dotnet --list-sdks | grep -q '^10\.' || fail "The .NET SDK here is $(dotnet --version 2>/dev/null); version 10 is needed."
-  command -v node >/dev/null && command -v npm >/dev/null || fail "Node.js 20 with npm is missing: install it so that “node --version” prints v20 or later."
+  command -v node >/dev/null && command -v npm >/dev/null ||
+    fail "Node.js 20 with npm is missing: install it so that “node --version” prints v20 or later."
 }
 
 # Installs Debian packages: as root, or through sudo when that needs no password or there is somebody to type it; else says what
@@ -33,7 +34,8 @@ install_packages() {
     "${as[@]}" mkdir -p /etc/postgresql-common
     printf 'create_main_cluster = false\n' | "${as[@]}" tee /etc/postgresql-common/createcluster.conf >/dev/null
   fi
-  if ! { "${as[@]}" apt-get update -q && "${as[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -q -y --no-install-recommends "$@"; } >"$log" 2>&1; then
+  if ! { "${as[@]}" apt-get update -q &&
+    "${as[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -q -y --no-install-recommends "$@"; } >"$log" 2>&1; then
     tail -n 20 "$log" >&2
     fail "$* could not be installed: the lines above say why."
   fi
@@ -59,7 +61,8 @@ as_postgres() {
 node_modules() {
   if [ ! -e node_modules/.package-lock.json ] || [ package-lock.json -nt node_modules/.package-lock.json ]; then
     say "Fetching the packages for the pages."
-    npm ci --ignore-scripts --no-audit --no-fund --loglevel=error || fail "npm could not fetch the packages that package-lock.json names: the lines above say why."
+    npm ci --ignore-scripts --no-audit --no-fund --loglevel=error ||
+      fail "npm could not fetch the packages that package-lock.json names: the lines above say why."
     touch node_modules/.package-lock.json
   fi
 }
@@ -67,13 +70,16 @@ node_modules() {
 # The web application in .build/web, made anew when something it is made of is newer.
 build_web() {
   local stamp=.build/web.stamp
-  if [ ! -e "$stamp" ] || [ -n "$(find src demo Directory.Build.props Directory.Packages.props package-lock.json -newer "$stamp" -type f -not -path '*/wwwroot/*' -print -quit)" ]; then
+  if [ ! -e "$stamp" ] ||
+    [ -n "$(find src demo Directory.Build.props Directory.Packages.props package-lock.json \
+      -newer "$stamp" -type f -not -path '*/wwwroot/*' -print -quit)" ]; then
     say "Building."
     mkdir -p .build
     touch "$stamp.new"
     node src/Auxilium.Web/Frontend/build.mjs 2>/dev/null || npm run build || fail "The pages could not be built: the lines above say why."
     rm -rf .build/web
-    dotnet publish src/Auxilium.Web -c Release -o .build/web -v quiet --nologo || fail "The application could not be built: the lines above say why."
+    dotnet publish src/Auxilium.Web -c Release -o .build/web -v quiet --nologo ||
+      fail "The application could not be built: the lines above say why."
     mv "$stamp.new" "$stamp"
   fi
 }
@@ -102,8 +108,10 @@ start_postgres() {
     pwfile=$(mktemp)
     cat "$dir/secret" >"$pwfile"
     [ "$(id -u)" = 0 ] && chown postgres "$fresh" "$pwfile"
-    as_postgres "$PG_BIN/initdb" -D "$fresh" -U auxilium --pwfile="$pwfile" --auth=scram-sha-256 --encoding=UTF8 --locale=C.UTF-8 >"$dir/postgres-setup.log" 2>&1 ||
-      { rm -f "$pwfile"; tail -n 5 "$dir/postgres-setup.log" >&2; fail "The database could not be set up in $dir: the lines above say why."; }
+    as_postgres "$PG_BIN/initdb" -D "$fresh" -U auxilium --pwfile="$pwfile" --auth=scram-sha-256 --encoding=UTF8 \
+      --locale=C.UTF-8 >"$dir/postgres-setup.log" 2>&1 ||
+      { rm -f "$pwfile"
+        tail -n 5 "$dir/postgres-setup.log" >&2; fail "The database could not be set up in $dir: the lines above say why."; }
     rm -f "$pwfile"
     mv "$fresh" "$data"
   fi
@@ -113,7 +121,8 @@ start_postgres() {
   local log=$dir/postgres.log
   : >"$log"
   [ "$(id -u)" = 0 ] && chown postgres "$log"
-  as_postgres "$PG_BIN/postgres" -D "$data" -p "$PG_PORT" -c listen_addresses=127.0.0.1 -c unix_socket_directories='' "$@" >>"$log" 2>&1 9>&- &
+  as_postgres "$PG_BIN/postgres" -D "$data" -p "$PG_PORT" -c listen_addresses=127.0.0.1 \
+    -c unix_socket_directories='' "$@" >>"$log" 2>&1 9>&- &
   PG_PID=$!
   local tries
   for ((tries = 0; tries < 600; tries++)); do

@@ -4,7 +4,12 @@ using Npgsql;
 var builder = WebApplication.CreateBuilder(args);
 builder.Logging.ClearProviders();
 await using var database = NpgsqlDataSource.Create(Environment.GetEnvironmentVariable("BARE_DB")!);
-await using (var make = database.CreateCommand("create table if not exists bare (id bigint generated always as identity primary key, content text not null)")) await make.ExecuteNonQueryAsync();
+await using (
+    var make = database.CreateCommand(
+        "create table if not exists bare (id bigint generated always as identity primary key, content text not null)"
+    )
+)
+    await make.ExecuteNonQueryAsync();
 var app = builder.Build();
 app.MapPost("/write", async (HttpRequest request) =>
 {

@@ -29,11 +29,17 @@ public class EditBenchmarks : IDisposable
     public void Setup()
     {
         _schedule = Scheduler.Calculate(BenchPlan.Of(Tasks));
-        var server = Environment.GetEnvironmentVariable("AUXILIUM_BENCH_DB") ?? throw new InvalidOperationException("Set AUXILIUM_BENCH_DB to a connection string; bench/run-edits makes a server for it.");
+        var server = Environment.GetEnvironmentVariable("AUXILIUM_BENCH_DB")
+            ?? throw new InvalidOperationException("Set AUXILIUM_BENCH_DB to a connection string; bench/run-edits makes a server for it.");
         _connection = new NpgsqlConnection(server);
         _connection.Open();
-        _contexts = new PooledDbContextFactory<BenchDb>(new DbContextOptionsBuilder<BenchDb>().UseNpgsql($"{server};Max Auto Prepare=100").Options);
-        Run("drop table if exists bench_rows; create table bench_rows (id int primary key, name text, length text, progress numeric, note text)");
+        _contexts = new PooledDbContextFactory<BenchDb>(
+            new DbContextOptionsBuilder<BenchDb>().UseNpgsql($"{server};Max Auto Prepare=100").Options
+        );
+        Run(
+            "drop table if exists bench_rows; create table bench_rows (id int primary key, name text, length text, progress numeric, "
+                + "note text)"
+        );
     }
 
     [GlobalCleanup]
@@ -45,15 +51,23 @@ public class EditBenchmarks : IDisposable
 
     /// <summary>One row, its transaction committed to the disk.</summary>
     [Benchmark(Baseline = true)]
-    public void CommitOneRow() =>
-        Run($"insert into bench_rows values ({++_row}, 'Rig lantern lines', '4d', 0.4, '')");
+    public void CommitOneRow() => Run($"insert into bench_rows values ({++_row}, 'Rig lantern lines', '4d', 0.4, '')");
 
     /// <summary>The same as the application writes.</summary>
     [Benchmark]
     public int SaveOneRow()
     {
         using var db = _contexts.CreateDbContext();
-        db.Rows.Add(new BenchRow { Id = ++_row, Name = "Rig lantern lines", Length = "4d", Progress = 0.4m, Note = "" });
+        db.Rows.Add(
+            new BenchRow
+            {
+                Id = ++_row,
+                Name = "Rig lantern lines",
+                Length = "4d",
+                Progress = 0.4m,
+                Note = "",
+            }
+        );
         return db.SaveChanges();
     }
 
@@ -63,7 +77,8 @@ public class EditBenchmarks : IDisposable
     {
         // 37 steps on, and another row than a phase: every eleventh is one.
         _at = (_at + 37) % (Tasks - 1);
-        if (_at % 11 == 0) _at++;
+        if (_at % 11 == 0)
+            _at++;
         return Edit(_at);
     }
 
@@ -89,15 +104,16 @@ internal sealed class BenchDb(DbContextOptions<BenchDb> options) : DbContext(opt
 {
     public DbSet<BenchRow> Rows => Set<BenchRow>();
 
-    protected override void OnModelCreating(ModelBuilder modelBuilder) => modelBuilder.Entity<BenchRow>(row =>
-    {
-        row.ToTable("bench_rows");
-        row.Property(r => r.Id).HasColumnName("id").ValueGeneratedNever();
-        row.Property(r => r.Name).HasColumnName("name");
-        row.Property(r => r.Length).HasColumnName("length");
-        row.Property(r => r.Progress).HasColumnName("progress");
-        row.Property(r => r.Note).HasColumnName("note");
-    });
+    protected override void OnModelCreating(ModelBuilder modelBuilder) =>
+        modelBuilder.Entity<BenchRow>(row =>
+        {
+            row.ToTable("bench_rows");
+            row.Property(r => r.Id).HasColumnName("id").ValueGeneratedNever();
+            row.Property(r => r.Name).HasColumnName("name");
+            row.Property(r => r.Length).HasColumnName("length");
+            row.Property(r => r.Progress).HasColumnName("progress");
+            row.Property(r => r.Note).HasColumnName("note");
+        });
 }
 
 internal sealed class BenchRow

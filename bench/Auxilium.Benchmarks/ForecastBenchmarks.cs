@@ -15,7 +15,9 @@ public class ForecastBenchmarks
     public void Setup()
     {
         var plan = BenchPlan.Of(300);
-        var tasks = plan.Tasks.Select((t, i) => i % 2 == 0 ? t with { Estimate = new LengthEstimate(Length.Days(1), Length.Days(2), Length.Days(6)) } : t);
+        var tasks = plan.Tasks.Select(
+            (t, i) => i % 2 == 0 ? t with { Estimate = new LengthEstimate(Length.Days(1), Length.Days(2), Length.Days(6)) } : t
+        );
         _schedule = Scheduler.Calculate(plan with { Tasks = [.. tasks] });
     }
 

@@ -33,7 +33,9 @@ public class ScheduleBenchmarks
     [Benchmark(Baseline = true)]
     public int TopologicalSort() => _graph.TopologicalSort().Count();
 
-    /// <summary>Order, facts of the tasks, forward pass, backward pass, free float, roll-up, warnings, and what holds every date.</summary>
+    /// <summary>
+    /// Order, facts of the tasks, forward pass, backward pass, free float, roll-up, warnings, and what holds every date.
+    /// </summary>
     [Benchmark]
     public bool Everything() => Scheduler.CalculateAnew(_plan).Drivers.IsTight(0);
 
@@ -44,5 +46,15 @@ public class ScheduleBenchmarks
     /// <summary>All that for a plan just read: its rows are indexed and its calendars compiled first.</summary>
     [Benchmark]
     public bool JustRead() =>
-        Scheduler.Calculate(new Plan { Project = _plan.Project, Calendars = _plan.Calendars, Tasks = _plan.Tasks, Links = _plan.Links }).Drivers.IsTight(0);
+        Scheduler
+            .Calculate(
+                new Plan
+                {
+                    Project = _plan.Project,
+                    Calendars = _plan.Calendars,
+                    Tasks = _plan.Tasks,
+                    Links = _plan.Links,
+                }
+            )
+            .Drivers.IsTight(0);
 }

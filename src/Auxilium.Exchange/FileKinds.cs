@@ -30,7 +30,8 @@ public static class FileKinds
     private static readonly string[] Texts = [".txt", ".md", ".csv", ".ics", ".json"];
 
     /// <summary>What can be kept, for sentences.</summary>
-    public const string Possible = "pictures (PNG, JPEG, GIF, WebP), PDF, text (TXT, MD, CSV, ICS, JSON) and office documents (DOCX, XLSX, PPTX, ODT, ODS, ODP)";
+    public const string Possible =
+        "pictures (PNG, JPEG, GIF, WebP), PDF, text (TXT, MD, CSV, ICS, JSON) and office documents (DOCX, XLSX, PPTX, ODT, ODS, ODP)";
 
     /// <param name="name">What the file is called.</param>
     /// <param name="content">What is in it.</param>
@@ -41,10 +42,16 @@ public static class FileKinds
         var ending = Path.GetExtension(name).ToLowerInvariant();
         var found = Kind(ending, content);
         (type, problem) = (found?.Type ?? "", "");
-        if (content.IsEmpty) problem = $"“{name}” is empty: choose a file with something in it.";
-        else if (found is null && IsKnown(ending)) problem = $"“{name}” is called like one kind of file, and what is in it is another: save it as what it is, and add that.";
-        else if (found is null) problem = $"“{name}” is no kind of file that is kept here: add {Possible}.";
-        else if (!found.Value.Endings.Contains(ending)) problem = $"What is in “{name}” belongs into a file that ends with {string.Join(" or ", found.Value.Endings)}: give it that name, and add it again.";
+        if (content.IsEmpty)
+            problem = $"“{name}” is empty: choose a file with something in it.";
+        else if (found is null && IsKnown(ending))
+            problem = $"“{name}” is called like one kind of file, and what is in it is another: save it as what it is, and add that.";
+        else if (found is null)
+            problem = $"“{name}” is no kind of file that is kept here: add {Possible}.";
+        else if (!found.Value.Endings.Contains(ending))
+            problem =
+                $"What is in “{name}” belongs into a file that ends with {string.Join(" or ", found.Value.Endings)}: give it that "
+                + "name, and add it again.";
         return problem.Length == 0;
     }
 
@@ -52,11 +59,21 @@ public static class FileKinds
     public static string CleanName(string name)
     {
         var last = name[(name.LastIndexOfAny(['/', '\\']) + 1)..];
-        var clean = string.Concat(last.Normalize().Where(c => !char.IsControl(c) && !char.IsSurrogate(c) && c is not (':' or '*' or '?' or '"' or '<' or '>' or '|') && char.GetUnicodeCategory(c) != System.Globalization.UnicodeCategory.Format)).Trim(' ', '.');
+        var clean = string.Concat(
+                last.Normalize()
+                    .Where(c =>
+                        !char.IsControl(c)
+                        && !char.IsSurrogate(c)
+                        && c is not (':' or '*' or '?' or '"' or '<' or '>' or '|')
+                        && char.GetUnicodeCategory(c) != System.Globalization.UnicodeCategory.Format
+                    )
+            )
+            .Trim(' ', '.');
         return clean.Length <= 120 ? clean : clean[..100] + Path.GetExtension(clean)[..Math.Min(20, Path.GetExtension(clean).Length)];
     }
 
-    private static bool IsKnown(string ending) => Signatures.Any(s => s.Endings.Contains(ending)) || Packed.Any(p => p.Ending == ending) || Texts.Contains(ending);
+    private static bool IsKnown(string ending) =>
+        Signatures.Any(s => s.Endings.Contains(ending)) || Packed.Any(p => p.Ending == ending) || Texts.Contains(ending);
 
     private static (string Type, string[] Endings)? Kind(string ending, ReadOnlyMemory<byte> content)
     {
@@ -64,7 +81,8 @@ public static class FileKinds
         foreach (var (start, at, signature, endings) in Signatures)
             if (bytes.Length >= at + start.Length && bytes.Slice(at, start.Length).SequenceEqual(start))
                 return (signature, endings);
-        if (bytes.StartsWith("PK\u0003\u0004"u8)) return PackedKind(ending, content);
+        if (bytes.StartsWith("PK\u0003\u0004"u8))
+            return PackedKind(ending, content);
         return Texts.Contains(ending) && IsText(bytes) ? ("text/plain", Texts) : null;
     }
 
@@ -74,7 +92,11 @@ public static class FileKinds
         {
             using var archive = new ZipArchive(new MemoryStream(content.ToArray()), ZipArchiveMode.Read);
             foreach (var (known, entry, type) in Packed)
-                if (known == ending && archive.GetEntry(entry) is not null && !archive.Entries.Any(e => e.FullName.EndsWith("vbaProject.bin", StringComparison.OrdinalIgnoreCase)))
+                if (
+                    known == ending
+                    && archive.GetEntry(entry) is not null
+                    && !archive.Entries.Any(e => e.FullName.EndsWith("vbaProject.bin", StringComparison.OrdinalIgnoreCase))
+                )
                     return (type, [known]);
         }
         catch (InvalidDataException)
@@ -86,7 +108,8 @@ public static class FileKinds
 
     private static bool IsText(ReadOnlySpan<byte> bytes)
     {
-        if (bytes.Contains((byte)0)) return false;
+        if (bytes.Contains((byte)0))
+            return false;
         try
         {
             _ = new UTF8Encoding(false, throwOnInvalidBytes: true).GetCharCount(bytes);

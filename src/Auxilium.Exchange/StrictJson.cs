@@ -14,7 +14,8 @@ public static class StrictJson
         try
         {
             var document = JsonDocument.Parse(utf8, Options);
-            if (WhyNot(document.RootElement, "$") is not { } bad) return document;
+            if (WhyNot(document.RootElement, "$") is not { } bad)
+                return document;
             document.Dispose();
             throw new UnreadableDocumentException([bad]);
         }
@@ -25,16 +26,26 @@ public static class StrictJson
         catch (JsonException e)
         {
             var where = e.LineNumber is { } line ? $" at line {line + 1}, character {e.BytePositionInLine + 1}" : "";
-            throw new UnreadableDocumentException([new DocumentError("$", "json", $"This is not a JSON document: it goes wrong{where}. Look there for a missing comma, quotation mark or bracket, or a field that stands twice.")]);
+            throw new UnreadableDocumentException([
+                new DocumentError(
+                    "$",
+                    "json",
+                    $"This is not a JSON document: it goes wrong{where}. Look there for a missing comma, quotation mark or bracket, "
+                        + "or a field that stands twice."
+                ),
+            ]);
         }
     }
 
-    /// <summary>The first text that is no text, or number that is none to keep. Each is only looked at when it is asked for, which may be anywhere.</summary>
+    /// <summary>
+    /// The first text that is no text, or number that is none to keep. Each is only looked at when it is asked for, which may be anywhere.
+    /// </summary>
     private static DocumentError? WhyNot(JsonElement json, string path)
     {
         switch (json.ValueKind)
         {
-            case JsonValueKind.String when !IsText(json): return NoText(path);
+            case JsonValueKind.String when !IsText(json):
+                return NoText(path);
             case JsonValueKind.Number when !json.TryGetDecimal(out _):
                 return new DocumentError(path, "number", "This number is beyond what can be kept: give one of at most 28 digits.");
             case JsonValueKind.Array:
@@ -46,15 +57,23 @@ public static class StrictJson
             case JsonValueKind.Object:
                 foreach (var field in json.EnumerateObject())
                 {
-                    if (!IsText(field)) return NoText(path);
-                    if (WhyNot(field.Value, $"{path}.{field.Name}") is { } bad) return bad;
+                    if (!IsText(field))
+                        return NoText(path);
+                    if (WhyNot(field.Value, $"{path}.{field.Name}") is { } bad)
+                        return bad;
                 }
                 return null;
-            default: return null;
+            default:
+                return null;
         }
     }
 
-    private static DocumentError NoText(string path) => new(path, "text", "This text has bytes or characters that belong to no text, such as half of a pair: send it as UTF-8 without them.");
+    private static DocumentError NoText(string path) =>
+        new(
+            path,
+            "text",
+            "This text has bytes or characters that belong to no text, such as half of a pair: send it as UTF-8 without them."
+        );
 
     private static bool IsText(JsonElement json) => Reads(() => json.GetString());
 

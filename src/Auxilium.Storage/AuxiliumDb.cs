@@ -77,12 +77,16 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
     {
         var settings = new NpgsqlConnectionStringBuilder(connection);
         // What is asked again and again is planned once for each connection, unless whoever runs the server says otherwise.
-        if (!settings.ContainsKey("Max Auto Prepare")) settings.MaxAutoPrepare = MostPrepared;
+        if (!settings.ContainsKey("Max Auto Prepare"))
+            settings.MaxAutoPrepare = MostPrepared;
         // Several processes share what a server has, which is a hundred unless it was told otherwise.
-        if (!settings.ContainsKey("Maximum Pool Size")) settings.MaxPoolSize = MostConnections;
-        if (!settings.ContainsKey("Keepalive")) settings.KeepAlive = 30;
+        if (!settings.ContainsKey("Maximum Pool Size"))
+            settings.MaxPoolSize = MostConnections;
+        if (!settings.ContainsKey("Keepalive"))
+            settings.KeepAlive = 30;
         // A process that stands still must not hold a plan for ever, nor one wait for it for ever.
-        settings.Options = $"-c idle_in_transaction_session_timeout={IdleMilliseconds} -c lock_timeout={LockMilliseconds} {settings.Options}".TrimEnd();
+        settings.Options =
+            $"-c idle_in_transaction_session_timeout={IdleMilliseconds} -c lock_timeout={LockMilliseconds} {settings.Options}".TrimEnd();
         options.UseNpgsql(settings.ConnectionString).UseSnakeCaseNamingConvention();
     }
 
@@ -109,7 +113,8 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
             person.Property(p => p.Team).HasDefaultValue("");
             person.Property(p => p.Kind).HasConversion<string>().HasDefaultValue(PersonKind.Staff).HasSentinel(PersonKind.Staff);
             person.Property(p => p.Calendar).HasColumnType("jsonb");
-            foreach (var money in new[] { nameof(PersonRow.HourlyRate), nameof(PersonRow.OvertimeRate), nameof(PersonRow.CostPerUse) }) person.Property<decimal?>(money).HasPrecision(12, 2);
+            foreach (var money in new[] { nameof(PersonRow.HourlyRate), nameof(PersonRow.OvertimeRate), nameof(PersonRow.CostPerUse) })
+                person.Property<decimal?>(money).HasPrecision(12, 2);
         });
         modelBuilder.Entity<TimeChangeRow>(change =>
         {
@@ -206,7 +211,15 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
         });
         modelBuilder.Entity<HoursRow>(hours =>
         {
-            hours.ToTable("hours").HasKey(h => new { h.ProjectId, h.TaskId, h.PersonId, h.Day });
+            hours
+                .ToTable("hours")
+                .HasKey(h => new
+                {
+                    h.ProjectId,
+                    h.TaskId,
+                    h.PersonId,
+                    h.Day,
+                });
             hours.HasOne<ProjectRow>().WithMany().HasForeignKey(h => h.ProjectId);
         });
         modelBuilder.Entity<PresenceRow>(presence => presence.ToTable("presence").HasIndex(p => p.ProjectId));
@@ -222,7 +235,9 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
         where T : class
     {
         var entity = modelBuilder.Entity<T>();
-        foreach (var time in typeof(T).GetProperties().Where(p => p.PropertyType == typeof(DateTime) || p.PropertyType == typeof(DateTime?)))
+        foreach (
+            var time in typeof(T).GetProperties().Where(p => p.PropertyType == typeof(DateTime) || p.PropertyType == typeof(DateTime?))
+        )
             entity.Property(time.Name).HasColumnType("timestamp with time zone");
     }
 
@@ -234,7 +249,11 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
             project.HasQueryFilter(p => p.DeletedAt == null);
             project.ToTable("projects");
             project.Property(p => p.FloatTo).HasConversion<string>();
-            project.Property(p => p.ScheduleFrom).HasConversion<string>().HasDefaultValue(ScheduleFrom.Start).HasSentinel(ScheduleFrom.Start);
+            project
+                .Property(p => p.ScheduleFrom)
+                .HasConversion<string>()
+                .HasDefaultValue(ScheduleFrom.Start)
+                .HasSentinel(ScheduleFrom.Start);
             project.Property(p => p.Calendars).HasColumnType("jsonb");
             project.Property(p => p.Periods).HasColumnType("jsonb").HasDefaultValueSql("'[]'::jsonb");
         });
@@ -256,7 +275,13 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
         });
         modelBuilder.Entity<LinkRow>(link =>
         {
-            link.ToTable("links").HasKey(l => new { l.ProjectId, l.From, l.To });
+            link.ToTable("links")
+                .HasKey(l => new
+                {
+                    l.ProjectId,
+                    l.From,
+                    l.To,
+                });
             link.Property(l => l.Kind).HasConversion<string>().HasDefaultValue(LinkKind.FinishToStart).HasSentinel(LinkKind.FinishToStart);
             link.HasOne<ProjectRow>().WithMany().HasForeignKey(l => l.ProjectId);
         });

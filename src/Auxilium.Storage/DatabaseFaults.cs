@@ -14,18 +14,22 @@ public static class DatabaseFaults
     /// </summary>
     private static readonly string[] Passing = ["08", "40001", "40P01", "55P03", "25006", "25P03", "53", "57014", "57P", "58030"];
 
-    /// <summary>Whether a text was given that a database cannot keep: with a NUL, or with half of a pair of characters (22021, 22P05).</summary>
-    public static bool IsBadText(Exception e) => e is PostgresException { SqlState: "22021" or "22P05" } || e.InnerException is { } inner && IsBadText(inner);
+    /// <summary>
+    /// Whether a text was given that a database cannot keep: with a NUL, or with half of a pair of characters (22021, 22P05).
+    /// </summary>
+    public static bool IsBadText(Exception e) =>
+        e is PostgresException { SqlState: "22021" or "22P05" } || e.InnerException is { } inner && IsBadText(inner);
 
     /// <summary>Whether an error, or one within it, goes over by itself.</summary>
-    public static bool IsPassing(Exception e) => e switch
-    {
-        PlanBusyException => true,
-        PostgresException postgres => Passing.Any(state => postgres.SqlState.StartsWith(state, StringComparison.Ordinal)),
-        // Everything else that the driver says is about the connection.
-        NpgsqlException => true,
-        SocketException => true,
-        { InnerException: { } inner } => IsPassing(inner),
-        _ => false,
-    };
+    public static bool IsPassing(Exception e) =>
+        e switch
+        {
+            PlanBusyException => true,
+            PostgresException postgres => Passing.Any(state => postgres.SqlState.StartsWith(state, StringComparison.Ordinal)),
+            // Everything else that the driver says is about the connection.
+            NpgsqlException => true,
+            SocketException => true,
+            { InnerException: { } inner } => IsPassing(inner),
+            _ => false,
+        };
 }

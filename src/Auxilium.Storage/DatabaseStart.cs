@@ -16,14 +16,23 @@ public sealed class DatabaseStart : IAsyncDisposable
 
     private DatabaseStart(NpgsqlConnection connection) => _connection = connection;
 
-    /// <summary>Waits for the turn of this process, which lasts until what is returned is disposed of, and makes or upgrades the database.</summary>
+    /// <summary>
+    /// Waits for the turn of this process, which lasts until what is returned is disposed of, and makes or upgrades the database.
+    /// </summary>
     /// <exception cref="NewerSchemaException">Its schema is newer than what this program knows.</exception>
-    public static async Task<DatabaseStart> EnterAsync(string connection, IDbContextFactory<AuxiliumDb> databases, CancellationToken cancel = default)
+    public static async Task<DatabaseStart> EnterAsync(
+        string connection,
+        IDbContextFactory<AuxiliumDb> databases,
+        CancellationToken cancel = default
+    )
     {
         var settings = new NpgsqlConnectionStringBuilder(connection) { Pooling = false, ApplicationName = "auxilium start" };
         var opened = await OpenAsync(settings, cancel);
         // However long another takes. The lock goes with the connection when this process dies.
-        await using var command = new NpgsqlCommand($"set lock_timeout = 0; select pg_advisory_lock({Space}, {Starting})", opened) { CommandTimeout = 0 };
+        await using var command = new NpgsqlCommand($"set lock_timeout = 0; select pg_advisory_lock({Space}, {Starting})", opened)
+        {
+            CommandTimeout = 0,
+        };
         await command.ExecuteNonQueryAsync(cancel);
         var turn = new DatabaseStart(opened);
         try
@@ -44,7 +53,8 @@ public sealed class DatabaseStart : IAsyncDisposable
     private static async Task MigrateAsync(AuxiliumDb db, CancellationToken cancel)
     {
         var known = db.Database.GetMigrations().ToHashSet();
-        if ((await db.Database.GetAppliedMigrationsAsync(cancel)).LastOrDefault(m => !known.Contains(m)) is { } newer) throw new NewerSchemaException(newer);
+        if ((await db.Database.GetAppliedMigrationsAsync(cancel)).LastOrDefault(m => !known.Contains(m)) is { } newer)
+            throw new NewerSchemaException(newer);
         await db.Database.MigrateAsync(cancel);
     }
 
@@ -60,15 +70,23 @@ public sealed class DatabaseStart : IAsyncDisposable
         {
             await connection.DisposeAsync();
         }
-        await using (var server = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(settings.ConnectionString) { Database = "postgres" }.ConnectionString))
+        await using (
+            var server = new NpgsqlConnection(
+                new NpgsqlConnectionStringBuilder(settings.ConnectionString) { Database = "postgres" }.ConnectionString
+            )
+        )
         {
             await server.OpenAsync(cancel);
-            await using var create = new NpgsqlCommand($"create database \"{settings.Database!.Replace("\"", "\"\"", StringComparison.Ordinal)}\"", server);
+            await using var create = new NpgsqlCommand(
+                $"create database \"{settings.Database!.Replace("\"", "\"\"", StringComparison.Ordinal)}\"",
+                server
+            );
             try
             {
                 await create.ExecuteNonQueryAsync(cancel);
             }
-            catch (PostgresException made) when (made.SqlState is PostgresErrorCodes.DuplicateDatabase or PostgresErrorCodes.UniqueViolation)
+            catch (PostgresException made)
+                when (made.SqlState is PostgresErrorCodes.DuplicateDatabase or PostgresErrorCodes.UniqueViolation)
             {
                 // Another process was faster.
             }
@@ -82,4 +100,7 @@ public sealed class DatabaseStart : IAsyncDisposable
 /// <summary>The database was upgraded by a newer program than this one.</summary>
 /// <param name="migration">A step that this program does not know.</param>
 public sealed class NewerSchemaException(string migration)
-    : Exception($"this database was upgraded by a newer version of Auxilium (“{migration}”). Start that version, or put back a backup from before the upgrade.");
+    : Exception(
+        $"this database was upgraded by a newer version of Auxilium (“{migration}”). Start that version, or put back a backup from "
+            + "before the upgrade."
+    );

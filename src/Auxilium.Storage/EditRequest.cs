@@ -26,9 +26,21 @@ public enum TakeBack
 /// <param name="SeenVersion">The version that its author saw when they began to type it, where that is an older one.</param>
 /// <param name="Own">Ids of edits that its author made meanwhile on the same page: those they know of.</param>
 /// <param name="Entry">Which entry of the journal to take back, with <see cref="TakeBack.Entry"/>.</param>
-/// <param name="Allows">Whether its author may make an edit on the plan as it is then, be it new or one that is taken back; <c>null</c> where they may make all.</param>
+/// <param name="Allows">Whether its author may make an edit on the plan as it is then, be it new or one that is taken back; <c>null</c>
+/// where they may make all.</param>
 /// <param name="Overrule">Its author has seen what somebody else changed meanwhile, and wants this all the same.</param>
-public sealed record EditRequest(Guid EditId, int BaseVersion, PlanEdit? Edit, TakeBack? TakeBack, string Person, bool Overrule = false, long? Entry = null, int? SeenVersion = null, IReadOnlyList<Guid>? Own = null, Func<PlanEdit, Plan, bool>? Allows = null)
+public sealed record EditRequest(
+    Guid EditId,
+    int BaseVersion,
+    PlanEdit? Edit,
+    TakeBack? TakeBack,
+    string Person,
+    bool Overrule = false,
+    long? Entry = null,
+    int? SeenVersion = null,
+    IReadOnlyList<Guid>? Own = null,
+    Func<PlanEdit, Plan, bool>? Allows = null
+)
 {
     /// <summary>What is done in the same transaction, once the edit is written; where it answers <c>false</c>, neither is done.</summary>
     public Func<AuxiliumDb, CancellationToken, Task<bool>>? Within { get; init; }
@@ -39,7 +51,8 @@ public abstract record EditOutcome;
 
 /// <summary>The plan has a new version.</summary>
 /// <param name="Edited">What changed and what followed; <c>null</c> when the same edit had been applied before.</param>
-public sealed record EditCommitted(StoredPlan Before, StoredPlan After, EditedPlan? Edited, ImmutableArray<TextRun> Sentence) : EditOutcome;
+public sealed record EditCommitted(StoredPlan Before, StoredPlan After, EditedPlan? Edited, ImmutableArray<TextRun> Sentence)
+    : EditOutcome;
 
 /// <summary>The edit that made a version of a plan, whoever made it, and what one person can take back.</summary>
 /// <param name="Did">What it did; <c>null</c> before the first edit.</param>
@@ -63,7 +76,8 @@ public sealed record EditRecord(
     IReadOnlyList<string> GoneWarnings,
     IReadOnlyList<DeadlineChange> Deadlines,
     IReadOnlyList<string> Path,
-    bool PathChanged);
+    bool PathChanged
+);
 
 /// <summary>One edit as the journal lists it.</summary>
 /// <param name="At">UTC.</param>
@@ -71,7 +85,19 @@ public sealed record EditRecord(
 /// <param name="Moved">How many tasks moved.</param>
 /// <param name="TakesBack">The entry that it takes back, if it does.</param>
 /// <param name="Stands">Whether it has not been taken back.</param>
-public sealed record JournalEntry(long Id, DateTime At, int Version, string PersonId, string Person, ImmutableArray<TextRun> Sentence, int Moved, PlanTime FinishBefore, PlanTime FinishAfter, long? TakesBack, bool Stands);
+public sealed record JournalEntry(
+    long Id,
+    DateTime At,
+    int Version,
+    string PersonId,
+    string Person,
+    ImmutableArray<TextRun> Sentence,
+    int Moved,
+    PlanTime FinishBefore,
+    PlanTime FinishAfter,
+    long? TakesBack,
+    bool Stands
+);
 
 /// <summary>Somebody else changed the same thing meanwhile; nothing was done.</summary>
 /// <param name="Theirs">What it is now.</param>

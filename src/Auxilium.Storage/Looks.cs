@@ -9,7 +9,10 @@ public sealed class Looks(IDbContextFactory<AuxiliumDb> databases)
     public async Task<string?> OfAsync(Guid project, string person, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Looks.Where(l => l.ProjectId == project && l.PersonId == person).Select(l => l.Content).SingleOrDefaultAsync(cancel);
+        return await db
+            .Looks.Where(l => l.ProjectId == project && l.PersonId == person)
+            .Select(l => l.Content)
+            .SingleOrDefaultAsync(cancel);
     }
 
     /// <returns>Whether there is such a project.</returns>
@@ -22,7 +25,8 @@ public sealed class Looks(IDbContextFactory<AuxiliumDb> databases)
             select p.id, {person}, {content}::jsonb from projects p where p.id = {project}
             on conflict (project_id, person_id) do update set content = excluded.content
             """,
-            cancel);
+            cancel
+        );
         return rows == 1;
     }
 }

@@ -21,7 +21,8 @@ internal sealed class OwnEdits
     {
         long? redo = null;
         var takenBack = new HashSet<long>();
-        var entries = db.Journal
+        var entries = db
+            .Journal
             // Others may have taken back what this person did.
             .Where(j => j.ProjectId == project && (j.PersonId == person || j.TakesBack != null))
             .OrderByDescending(j => j.Id)
@@ -36,19 +37,31 @@ internal sealed class OwnEdits
             .AsAsyncEnumerable();
         await foreach (var entry in entries.WithCancellation(cancel))
         {
-            if (takenBack.Contains(entry.Id)) continue;
-            if (entry.TakesBack is not { } target) return new OwnEdits(entry.Id, redo);
+            if (takenBack.Contains(entry.Id))
+                continue;
+            if (entry.TakesBack is not { } target)
+                return new OwnEdits(entry.Id, redo);
             takenBack.Add(target);
-            if (entry.IsOwn && !entry.DoesAgain) redo ??= entry.Id;
+            if (entry.IsOwn && !entry.DoesAgain)
+                redo ??= entry.Id;
         }
         return new OwnEdits(null, redo);
     }
 
     /// <summary>Which of some entries stand: nothing that stands takes them back.</summary>
-    public static async Task<HashSet<long>> StandingAsync(AuxiliumDb db, Guid project, IReadOnlyCollection<long> entries, CancellationToken cancel)
+    public static async Task<HashSet<long>> StandingAsync(
+        AuxiliumDb db,
+        Guid project,
+        IReadOnlyCollection<long> entries,
+        CancellationToken cancel
+    )
     {
         var first = entries.Count == 0 ? long.MaxValue : entries.Min();
-        var takings = await db.Journal.Where(j => j.ProjectId == project && j.Id > first && j.TakesBack != null).OrderByDescending(j => j.Id).Select(j => new { j.Id, Target = j.TakesBack!.Value }).ToListAsync(cancel);
+        var takings = await db
+            .Journal.Where(j => j.ProjectId == project && j.Id > first && j.TakesBack != null)
+            .OrderByDescending(j => j.Id)
+            .Select(j => new { j.Id, Target = j.TakesBack!.Value })
+            .ToListAsync(cancel);
         var takenBack = new HashSet<long>();
         foreach (var taking in takings)
             if (!takenBack.Contains(taking.Id))
@@ -59,14 +72,21 @@ internal sealed class OwnEdits
     /// <summary>Edits later than an entry that still stand.</summary>
     public static async Task<List<EditMark>> StandingAfterAsync(AuxiliumDb db, Guid project, long entry, CancellationToken cancel)
     {
-        var later = await db.Journal.Where(j => j.ProjectId == project && j.Id > entry).OrderByDescending(j => j.Id).Select(j => new EditMark(j.Id, j.PersonId, j.Touched, j.TakesBack)).ToListAsync(cancel);
+        var later = await db
+            .Journal.Where(j => j.ProjectId == project && j.Id > entry)
+            .OrderByDescending(j => j.Id)
+            .Select(j => new EditMark(j.Id, j.PersonId, j.Touched, j.TakesBack))
+            .ToListAsync(cancel);
         var takenBack = new HashSet<long>();
         var standing = new List<EditMark>();
         foreach (var row in later)
         {
-            if (takenBack.Contains(row.Id)) continue;
-            if (row.TakesBack is { } target) takenBack.Add(target);
-            else standing.Add(row);
+            if (takenBack.Contains(row.Id))
+                continue;
+            if (row.TakesBack is { } target)
+                takenBack.Add(target);
+            else
+                standing.Add(row);
         }
         return standing;
     }

@@ -13,7 +13,8 @@ public sealed class PlanGates
 
     /// <summary>Waits for one's turn; the plan is free again when what is returned is disposed of.</summary>
     /// <exception cref="PlanBusyException">It took too long, or too many wait already.</exception>
-    public Task<IDisposable> EnterAsync(Guid plan, CancellationToken cancel) => _turns.EnterAsync(plan, _ => new PlanBusyException(), cancel);
+    public Task<IDisposable> EnterAsync(Guid plan, CancellationToken cancel) =>
+        _turns.EnterAsync(plan, _ => new PlanBusyException(), cancel);
 }
 
 /// <summary>So many change a plan that an edit did not get its turn. Nothing was done; it can be sent again.</summary>

@@ -13,28 +13,43 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     public async Task<StoredPlan?> LoadAsync(Guid id, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await Versions(db, db.Projects.Where(p => p.Id == id)).SingleOrDefaultAsync(cancel) is { } version ? await FindAsync(db, version, cancel) : null;
+        return await Versions(db, db.Projects.Where(p => p.Id == id)).SingleOrDefaultAsync(cancel) is { } version
+            ? await FindAsync(db, version, cancel)
+            : null;
     }
 
     /// <summary>Every project, or of these those that there are, the newest first.</summary>
     /// <param name="only">Of these projects.</param>
     /// <param name="cancel">Ends the wait.</param>
     /// <param name="withUnsound">Also those whose dates cannot be worked out: one of them keeps nobody from the others.</param>
-    public async Task<IReadOnlyList<StoredPlan>> LoadAllAsync(IReadOnlyCollection<Guid>? only = null, bool withUnsound = false, CancellationToken cancel = default)
+    public async Task<IReadOnlyList<StoredPlan>> LoadAllAsync(
+        IReadOnlyCollection<Guid>? only = null,
+        bool withUnsound = false,
+        CancellationToken cancel = default
+    )
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var versions = await Versions(db, db.Projects.Where(p => only == null || only.Contains(p.Id)).OrderByDescending(p => p.CreatedAt).ThenBy(p => p.Id)).ToListAsync(cancel);
+        var versions = await Versions(
+                db,
+                db.Projects.Where(p => only == null || only.Contains(p.Id)).OrderByDescending(p => p.CreatedAt).ThenBy(p => p.Id)
+            )
+            .ToListAsync(cancel);
         var plans = new List<StoredPlan>(versions.Count);
         foreach (var version in versions)
         {
             // It may have been deleted since it was asked for.
-            if (await FindAsync(db, version, cancel) is { } plan && (withUnsound || plan.WhyUnsound is null)) plans.Add(plan);
+            if (await FindAsync(db, version, cancel) is { } plan && (withUnsound || plan.WhyUnsound is null))
+                plans.Add(plan);
         }
         return plans;
     }
 
     private static IQueryable<PlanVersion> Versions(AuxiliumDb db, IQueryable<ProjectRow> projects) =>
-        projects.Select(p => new PlanVersion(p.Id, p.Version, db.Journal.Where(j => j.ProjectId == p.Id && j.Version == p.Version).Select(j => (Guid?)j.EditId).SingleOrDefault()));
+        projects.Select(p => new PlanVersion(
+            p.Id,
+            p.Version,
+            db.Journal.Where(j => j.ProjectId == p.Id && j.Version == p.Version).Select(j => (Guid?)j.EditId).SingleOrDefault()
+        ));
 
     /// <summary>Everybody in the organisation, by name.</summary>
     public async Task<IReadOnlyList<Person>> DirectoryAsync(CancellationToken cancel = default)
@@ -49,7 +64,8 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     /// <summary>Makes a project of a plan.</summary>
     /// <param name="plan">Sound; its people join the directory where they are new.</param>
     /// <param name="coordinator">Who coordinates it if the plan does not say.</param>
-    /// <param name="mayNameAddresses">Whether its author may give people who are new here a mail address, as on the page of a person.</param>
+    /// <param name="mayNameAddresses">Whether its author may give people who are new here a mail address, as on the page of a
+    /// person.</param>
     /// <exception cref="PersonProblemException">One of the plan's people cannot be taken into the directory as they are.</exception>
     public async Task<StoredPlan> CreateAsync(Plan plan, Person coordinator, bool mayNameAddresses, CancellationToken cancel = default)
     {
@@ -64,11 +80,18 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
 
     /// <summary>The same as a part of a transaction, which is committed with all the rest of it.</summary>
     /// <inheritdoc cref="CreateAsync(Plan, Person, bool, CancellationToken)"/>
-    public async Task<StoredPlan> CreateAsync(AuxiliumDb db, Plan plan, Person coordinator, bool mayNameAddresses, CancellationToken cancel = default)
+    public async Task<StoredPlan> CreateAsync(
+        AuxiliumDb db,
+        Plan plan,
+        Person coordinator,
+        bool mayNameAddresses,
+        CancellationToken cancel = default
+    )
     {
         if (plan.Project.Coordinator is null)
         {
-            if (plan.FindPerson(coordinator.Id) is null) plan = plan with { People = plan.People.Add(coordinator) };
+            if (plan.FindPerson(coordinator.Id) is null)
+                plan = plan with { People = plan.People.Add(coordinator) };
             plan = plan with { Project = plan.Project with { Coordinator = coordinator.Id } };
         }
         plan = await WithDirectoryAsync(db, plan, mayNameAddresses, cancel);
@@ -78,7 +101,12 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         await db.SaveChangesAsync(cancel);
         var ranks = new PlanRanks(
             Ranks.Assign([.. plan.Tasks.Select(t => t.Id)], new Dictionary<string, long>(), new HashSet<string>()),
-            Ranks.Assign([.. plan.Links.Select(l => (l.From, l.To))], new Dictionary<(string, string), long>(), new HashSet<(string, string)>()));
+            Ranks.Assign(
+                [.. plan.Links.Select(l => (l.From, l.To))],
+                new Dictionary<(string, string), long>(),
+                new HashSet<(string, string)>()
+            )
+        );
         db.Tasks.AddRange(plan.Tasks.Select(t => PlanRows.ToRow(id, t, ranks.Tasks[t.Id])));
         db.Links.AddRange(plan.Links.Select(l => PlanRows.ToRow(id, l, ranks.Links[(l.From, l.To)])));
         await new PlanWriter(db, id).AddPeopleAsync(plan.People.Select((person, position) => (person, position)), cancel);
@@ -87,19 +115,28 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     }
 
     internal async Task<StoredPlan> LoadAsync(AuxiliumDb db, PlanVersion version, CancellationToken cancel) =>
-        await FindAsync(db, version, cancel) ?? throw new InvalidOperationException($"The project {version.Project} was deleted while it was read.");
+        await FindAsync(db, version, cancel)
+        ?? throw new InvalidOperationException($"The project {version.Project} was deleted while it was read.");
 
     private async Task<StoredPlan?> FindAsync(AuxiliumDb db, PlanVersion version, CancellationToken cancel)
     {
-        if (memory.Find(version) is { } known) return known;
+        if (memory.Find(version) is { } known)
+            return known;
         var (id, era) = (version.Project, memory.Era);
         // One snapshot, so that rows of two versions are never mixed.
         await using var snapshot = db.Database.CurrentTransaction is null
             ? await db.Database.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancel)
             : null;
-        if (await db.Projects.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id, cancel) is not { } project) return null;
+        if (await db.Projects.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id, cancel) is not { } project)
+            return null;
         // It may have gone on since it was asked for.
-        var edit = project.Version == version.Version ? version.Edit : await db.Journal.Where(j => j.ProjectId == id && j.Version == project.Version).Select(j => (Guid?)j.EditId).SingleOrDefaultAsync(cancel);
+        var edit =
+            project.Version == version.Version
+                ? version.Edit
+                : await db
+                    .Journal.Where(j => j.ProjectId == id && j.Version == project.Version)
+                    .Select(j => (Guid?)j.EditId)
+                    .SingleOrDefaultAsync(cancel);
         var tasks = await db.Tasks.AsNoTracking().Where(t => t.ProjectId == id).OrderBy(t => t.Rank).ToListAsync(cancel);
         var links = await db.Links.AsNoTracking().Where(l => l.ProjectId == id).OrderBy(l => l.Rank).ToListAsync(cancel);
         var people = await (
@@ -107,7 +144,8 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
             join person in db.People on member.PersonId equals person.Id
             where member.ProjectId == id
             orderby member.Position
-            select new Person(person.Id, person.Name, person.Initials, person.Email, member.Calendar)).ToListAsync(cancel);
+            select new Person(person.Id, person.Name, person.Initials, person.Email, member.Calendar)
+        ).ToListAsync(cancel);
         var plan = PlanRows.ToPlan(project, tasks, links, people);
         var ranks = new PlanRanks(tasks.ToDictionary(t => t.Id, t => t.Rank), links.ToDictionary(l => (l.From, l.To), l => l.Rank));
         var stored = new StoredPlan(id, project.Version, edit, () => Scheduler.Calculate(plan), ranks) { Name = plan.Project.Name };
@@ -115,7 +153,9 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         return stored;
     }
 
-    /// <summary>People who are in the directory have the initials and address that it says; the others can become somebody in it.</summary>
+    /// <summary>
+    /// People who are in the directory have the initials and address that it says; the others can become somebody in it.
+    /// </summary>
     private static async Task<Plan> WithDirectoryAsync(AuxiliumDb db, Plan plan, bool mayNameAddresses, CancellationToken cancel)
     {
         var ids = plan.People.Select(p => p.Id).ToList();
@@ -126,14 +166,36 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
             var person = people[i];
             if (known.TryGetValue(person.Id, out var row))
             {
-                if (!string.Equals(row.Name, person.Name, StringComparison.OrdinalIgnoreCase)) throw new PersonProblemException(i, "id", $"The id “{row.Id}” is {row.Name}’s here: give this person another id, or {row.Name}’s name.");
+                if (!string.Equals(row.Name, person.Name, StringComparison.OrdinalIgnoreCase))
+                    throw new PersonProblemException(
+                        i,
+                        "id",
+                        $"The id “{row.Id}” is {row.Name}’s here: give this person another id, or {row.Name}’s name."
+                    );
                 people[i] = new Person(row.Id, row.Name, row.Initials, row.Email, person.Calendar);
             }
             else if (person.Email is { } mail)
             {
-                if (!mayNameAddresses) throw new PersonProblemException(i, "email", $"{person.Name} is new here, and only an organiser gives people a mail address: leave it out.");
-                if (await db.People.FromSql($"select * from people where upper(email) = upper({mail})").Select(p => p.Name).FirstOrDefaultAsync(cancel) is { } other) throw new PersonProblemException(i, "email", $"{other} has this address already: give {person.Name} another, or {other}’s id.");
-                if (people.Take(i).FirstOrDefault(p => mail.Equals(p.Email, StringComparison.OrdinalIgnoreCase)) is { } twin) throw new PersonProblemException(i, "email", $"{twin.Name} has this address already: give {person.Name} another.");
+                if (!mayNameAddresses)
+                    throw new PersonProblemException(
+                        i,
+                        "email",
+                        $"{person.Name} is new here, and only an organiser gives people a mail address: leave it out."
+                    );
+                if (
+                    await db
+                        .People.FromSql($"select * from people where upper(email) = upper({mail})")
+                        .Select(p => p.Name)
+                        .FirstOrDefaultAsync(cancel) is
+                    { } other
+                )
+                    throw new PersonProblemException(
+                        i,
+                        "email",
+                        $"{other} has this address already: give {person.Name} another, or {other}’s id."
+                    );
+                if (people.Take(i).FirstOrDefault(p => mail.Equals(p.Email, StringComparison.OrdinalIgnoreCase)) is { } twin)
+                    throw new PersonProblemException(i, "email", $"{twin.Name} has this address already: give {person.Name} another.");
             }
         }
         return plan with { People = people.ToImmutable() };
@@ -178,14 +240,16 @@ public sealed class PlanMemory : IDisposable
         _plans.Clear();
     }
 
-    internal StoredPlan? Find(PlanVersion version) => _plans.Get<StoredPlan>(version.Project) is { } plan && plan.Version == version.Version && plan.Edit == version.Edit ? plan : null;
+    internal StoredPlan? Find(PlanVersion version) =>
+        _plans.Get<StoredPlan>(version.Project) is { } plan && plan.Version == version.Version && plan.Edit == version.Edit ? plan : null;
 
     /// <param name="stored">The plan.</param>
     /// <param name="plan">The same without its dates.</param>
     /// <param name="era">What <see cref="Era"/> was before the plan was read: what has been forgotten since does not come back.</param>
     internal void Keep(StoredPlan stored, Plan plan, int era)
     {
-        if (era != Era) return;
+        if (era != Era)
+            return;
         _plans.Set(stored.Id, stored, new MemoryCacheEntryOptions { Size = PlanCost.BytesOf(plan) });
     }
 }

@@ -8,25 +8,33 @@ internal static class Ranks
     /// <param name="order">All keys in their order.</param>
     /// <param name="known">The ranks so far.</param>
     /// <param name="moved">Keys whose rank no longer holds; others keep theirs unless there is no room.</param>
-    public static Dictionary<TKey, long> Assign<TKey>(IReadOnlyList<TKey> order, IReadOnlyDictionary<TKey, long> known, IReadOnlySet<TKey> moved)
+    public static Dictionary<TKey, long> Assign<TKey>(
+        IReadOnlyList<TKey> order,
+        IReadOnlyDictionary<TKey, long> known,
+        IReadOnlySet<TKey> moved
+    )
         where TKey : notnull
     {
         var ranks = new Dictionary<TKey, long>(order.Count);
         long last = 0;
-        for (var i = 0; i < order.Count;)
+        for (var i = 0; i < order.Count; )
         {
             if (Keeps(order[i], out var rank))
             {
-                if (rank <= last) return Afresh(order);
+                if (rank <= last)
+                    return Afresh(order);
                 ranks[order[i++]] = last = rank;
                 continue;
             }
             var run = i;
             long next = 0;
-            while (run < order.Count && !Keeps(order[run], out next)) run++;
+            while (run < order.Count && !Keeps(order[run], out next))
+                run++;
             var step = run == order.Count ? Gap : (next - last) / (run - i + 1);
-            if (step <= 0) return Afresh(order);
-            for (; i < run; i++) ranks[order[i]] = last += step;
+            if (step <= 0)
+                return Afresh(order);
+            for (; i < run; i++)
+                ranks[order[i]] = last += step;
         }
         return ranks;
 
@@ -38,6 +46,5 @@ internal static class Ranks
     }
 
     private static Dictionary<TKey, long> Afresh<TKey>(IReadOnlyList<TKey> order)
-        where TKey : notnull =>
-        order.Select((key, i) => (key, Rank: (i + 1) * Gap)).ToDictionary(r => r.key, r => r.Rank);
+        where TKey : notnull => order.Select((key, i) => (key, Rank: (i + 1) * Gap)).ToDictionary(r => r.key, r => r.Rank);
 }

@@ -19,7 +19,8 @@ public sealed class Turns<TKey>(int mostWaiting, TimeSpan patience)
         var gate = Come(key, refused);
         try
         {
-            if (!await gate.Turn.WaitAsync(patience, cancel)) throw refused(false);
+            if (!await gate.Turn.WaitAsync(patience, cancel))
+                throw refused(false);
         }
         catch
         {
@@ -41,8 +42,10 @@ public sealed class Turns<TKey>(int mostWaiting, TimeSpan patience)
             lock (gate)
             {
                 // One that nobody was at any more has been taken away meanwhile.
-                if (gate.IsGone) continue;
-                if (gate.Inside > mostWaiting) throw refused(true);
+                if (gate.IsGone)
+                    continue;
+                if (gate.Inside > mostWaiting)
+                    throw refused(true);
                 gate.Inside++;
                 return gate;
             }
@@ -53,7 +56,8 @@ public sealed class Turns<TKey>(int mostWaiting, TimeSpan patience)
     {
         lock (gate)
         {
-            if (--gate.Inside > 0) return;
+            if (--gate.Inside > 0)
+                return;
             gate.IsGone = true;
             _gates.TryRemove(key, out _);
         }
@@ -75,7 +79,8 @@ public sealed class Turns<TKey>(int mostWaiting, TimeSpan patience)
 
         public void Dispose()
         {
-            if (Interlocked.Exchange(ref _isOver, 1) == 0) leave();
+            if (Interlocked.Exchange(ref _isOver, 1) == 0)
+                leave();
         }
     }
 }

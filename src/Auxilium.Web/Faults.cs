@@ -7,7 +7,8 @@ namespace Auxilium.Web;
 /// <summary>What is answered when something fails on our side. It asks for nothing, least of all the database.</summary>
 internal static class Faults
 {
-    private const string Away = "The database does not answer just now. Try again in a moment: an edit that is sent again with its id is made once.";
+    private const string Away =
+        "The database does not answer just now. Try again in a moment: an edit that is sent again with its id is made once.";
     private const string Broken = "Something broke on the server. What was saved is safe; try again in a moment.";
 
     /// <summary>Seconds after which it makes sense to ask again.</summary>
@@ -33,17 +34,18 @@ internal static class Faults
         </html>
         """;
 
-    public static int StatusOf(Exception e) => e switch
-    {
-        BadHttpRequestException bad => bad.StatusCode,
-        // A form whose parts do not hold together.
-        InvalidDataException => StatusCodes.Status400BadRequest,
-        _ when DatabaseFaults.IsBadText(e) => StatusCodes.Status400BadRequest,
-        TooMuchAtOnceException => StatusCodes.Status429TooManyRequests,
-        _ when DatabaseFaults.IsPassing(e) => StatusCodes.Status503ServiceUnavailable,
-        { InnerException: { } inner } => StatusOf(inner),
-        _ => StatusCodes.Status500InternalServerError,
-    };
+    public static int StatusOf(Exception e) =>
+        e switch
+        {
+            BadHttpRequestException bad => bad.StatusCode,
+            // A form whose parts do not hold together.
+            InvalidDataException => StatusCodes.Status400BadRequest,
+            _ when DatabaseFaults.IsBadText(e) => StatusCodes.Status400BadRequest,
+            TooMuchAtOnceException => StatusCodes.Status429TooManyRequests,
+            _ when DatabaseFaults.IsPassing(e) => StatusCodes.Status503ServiceUnavailable,
+            { InnerException: { } inner } => StatusOf(inner),
+            _ => StatusCodes.Status500InternalServerError,
+        };
 
     /// <summary>Answers as <c>application/problem+json</c> to programs and scripts, and with a page to people.</summary>
     public static async Task AnswerAsync(HttpContext context, bool isApi)
@@ -53,18 +55,35 @@ internal static class Faults
         var isAway = status == StatusCodes.Status503ServiceUnavailable;
         context.Response.StatusCode = status;
         context.Response.Headers.CacheControl = "no-store";
-        if (isAway || status == StatusCodes.Status429TooManyRequests) context.Response.Headers.RetryAfter = RetryAfter;
+        if (isAway || status == StatusCodes.Status429TooManyRequests)
+            context.Response.Headers.RetryAfter = RetryAfter;
         if (isApi)
         {
-            await Results.Problem(error is BadHttpRequestException or PlanBusyException or TooMuchAtOnceException ? error.Message : isAway ? Away : Broken, statusCode: status).ExecuteAsync(context);
+            await Results
+                .Problem(
+                    error is BadHttpRequestException or PlanBusyException or TooMuchAtOnceException ? error.Message
+                        : isAway ? Away
+                        : Broken,
+                    statusCode: status
+                )
+                .ExecuteAsync(context);
             return;
         }
         context.Response.ContentType = "text/html; charset=utf-8";
-        var (title, advice) = isAway
-            ? ("The database does not answer", "Nothing you saved is lost, and what you typed in a plan is kept in that page. This page tries again by itself every few seconds.")
+        var (title, advice) =
+            isAway
+                ? (
+                    "The database does not answer",
+                    "Nothing you saved is lost, and what you typed in a plan is kept in that page. This page tries again by itself "
+                        + "every few seconds."
+                )
             : status >= 500 ? ("Something broke", "Nothing you saved is lost. Try again in a moment.")
             : ("That did not work", "The page may have been open too long. Go back, reload it and try again.");
         var again = isAway && HttpMethods.IsGet(context.Request.Method) ? "\n<meta http-equiv=\"refresh\" content=\"5\">" : "";
-        await context.Response.WriteAsync(Page.Replace("{0}", again, StringComparison.Ordinal).Replace("{1}", title, StringComparison.Ordinal).Replace("{2}", advice, StringComparison.Ordinal));
+        await context.Response.WriteAsync(
+            Page.Replace("{0}", again, StringComparison.Ordinal)
+                .Replace("{1}", title, StringComparison.Ordinal)
+                .Replace("{2}", advice, StringComparison.Ordinal)
+        );
     }
 }

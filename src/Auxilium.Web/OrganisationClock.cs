@@ -23,21 +23,24 @@ public sealed class OrganisationClock(TimeProvider world, Lazy<Organisation> org
 
     public override long GetTimestamp() => world.GetTimestamp();
 
-    public override ITimer CreateTimer(TimerCallback callback, object? state, TimeSpan dueTime, TimeSpan period) => world.CreateTimer(callback, state, dueTime, period);
+    public override ITimer CreateTimer(TimerCallback callback, object? state, TimeSpan dueTime, TimeSpan period) =>
+        world.CreateTimer(callback, state, dueTime, period);
 
     /// <summary>The moment, in UTC, at which a day of the organisation ends.</summary>
     public DateTime EndOf(DateOnly day)
     {
         var midnight = day.AddDays(1).ToDateTime(TimeOnly.MinValue);
         // Where clocks go forward at midnight, the day begins an hour later.
-        while (_zone.IsInvalidTime(midnight)) midnight = midnight.AddMinutes(15);
+        while (_zone.IsInvalidTime(midnight))
+            midnight = midnight.AddMinutes(15);
         return TimeZoneInfo.ConvertTimeToUtc(midnight, _zone);
     }
 
     /// <summary>The moment, in UTC, that the wall clock shows.</summary>
     public DateTime ToUtc(DateTime wall)
     {
-        while (_zone.IsInvalidTime(wall)) wall = wall.AddMinutes(15);
+        while (_zone.IsInvalidTime(wall))
+            wall = wall.AddMinutes(15);
         return TimeZoneInfo.ConvertTimeToUtc(DateTime.SpecifyKind(wall, DateTimeKind.Unspecified), _zone);
     }
 
@@ -49,5 +52,6 @@ public sealed class OrganisationClock(TimeProvider world, Lazy<Organisation> org
     }
 
     /// <summary>A zone by its name; <c>null</c> where there is none.</summary>
-    public static TimeZoneInfo? Find(string? name) => name is not null && TimeZoneInfo.TryFindSystemTimeZoneById(name, out var zone) ? zone : null;
+    public static TimeZoneInfo? Find(string? name) =>
+        name is not null && TimeZoneInfo.TryFindSystemTimeZoneById(name, out var zone) ? zone : null;
 }

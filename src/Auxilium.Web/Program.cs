@@ -1,15 +1,15 @@
 using Auxilium.Planning.Editing;
 using Auxilium.Storage;
+using Auxilium.Storage.People;
 using Auxilium.Web;
 using Auxilium.Web.Access;
 using Auxilium.Web.Api;
 using Auxilium.Web.Demo;
-using Auxilium.Web.Pages;
-using Auxilium.Web.Pages.Plan;
-using Auxilium.Storage.People;
 using Auxilium.Web.Live;
 using Auxilium.Web.Mail;
 using Auxilium.Web.Notices;
+using Auxilium.Web.Pages;
+using Auxilium.Web.Pages.Plan;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.EntityFrameworkCore;
@@ -27,7 +27,10 @@ builder.WebHost.ConfigureKestrel(kestrel =>
 });
 
 services.AddKeyedSingleton(OrganisationClock.World, TimeProvider.System);
-services.AddSingleton(provider => new OrganisationClock(provider.GetRequiredKeyedService<TimeProvider>(OrganisationClock.World), new Lazy<Organisation>(provider.GetRequiredService<Organisation>)));
+services.AddSingleton(provider => new OrganisationClock(
+    provider.GetRequiredKeyedService<TimeProvider>(OrganisationClock.World),
+    new Lazy<Organisation>(provider.GetRequiredService<Organisation>)
+));
 services.AddSingleton<TimeProvider>(provider => provider.GetRequiredService<OrganisationClock>());
 services.AddSingleton(provider => new Today(provider.GetRequiredService<OrganisationClock>(), Today.Read(configuration["TODAY"])));
 services.AddPooledDbContextFactory<AuxiliumDb>(options => AuxiliumDb.Configure(options, configuration["DB"]!));
@@ -89,15 +92,22 @@ services.AddAntiforgery(options =>
     options.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
 });
 services.AddRazorPages().AddMvcOptions(options => options.Filters.Add<KnownHandlers>());
-services.AddProblemDetails(options => options.CustomizeProblemDetails = context =>
-{
-    if (context.Exception is BadHttpRequestException bad) context.ProblemDetails.Detail = bad.Message;
-});
-services.AddOpenApi(options => options.AddDocumentTransformer((document, _, _) =>
-{
-    (document.Info.Title, document.Info.Version) = ("Auxilium", "1");
-    return Task.CompletedTask;
-}));
+services.AddProblemDetails(options =>
+    options.CustomizeProblemDetails = context =>
+    {
+        if (context.Exception is BadHttpRequestException bad)
+            context.ProblemDetails.Detail = bad.Message;
+    }
+);
+services.AddOpenApi(options =>
+    options.AddDocumentTransformer(
+        (document, _, _) =>
+        {
+            (document.Info.Title, document.Info.Version) = ("Auxilium", "1");
+            return Task.CompletedTask;
+        }
+    )
+);
 services.AddRateLimiter(Limits.Define);
 services.AddResponseCompression();
 services.AddHealthChecks().AddDbContextCheck<AuxiliumDb>();
@@ -119,8 +129,12 @@ catch (FormatException e)
 }
 try
 {
-    await using var turn = await DatabaseStart.EnterAsync(configuration["DB"]!, app.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>());
-    if (configuration["EMPTY"] != "1") await app.Services.GetRequiredService<DemoOrganisation>().PrepareAsync();
+    await using var turn = await DatabaseStart.EnterAsync(
+        configuration["DB"]!,
+        app.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>()
+    );
+    if (configuration["EMPTY"] != "1")
+        await app.Services.GetRequiredService<DemoOrganisation>().PrepareAsync();
     await app.Services.GetRequiredService<OrganisationClock>().RefreshAsync();
     if (await app.Services.GetRequiredService<Organisation>().FirstStartAsync() is { } code)
         await Console.Out.WriteLineAsync($"To begin, open {configuration["ADDRESS"] ?? ""}/welcome?code={code}");
@@ -132,32 +146,46 @@ catch (NewerSchemaException e)
 }
 catch (Exception e) when (e is NpgsqlException || e.InnerException is NpgsqlException)
 {
-    await Console.Error.WriteLineAsync($"Auxilium cannot use the database that AUXILIUM_DB names: {(e.InnerException as NpgsqlException ?? e).Message}");
+    await Console.Error.WriteLineAsync(
+        $"Auxilium cannot use the database that AUXILIUM_DB names: {(e.InnerException as NpgsqlException ?? e).Message}"
+    );
     return 1;
 }
 
 app.UseSecurityHeaders();
 app.UseResponseCompression();
-app.UseExceptionHandler(new ExceptionHandlerOptions { ExceptionHandler = context => Faults.AnswerAsync(context, IsApi(context)), AllowStatusCode404Response = true });
+app.UseExceptionHandler(
+    new ExceptionHandlerOptions
+    {
+        ExceptionHandler = context => Faults.AnswerAsync(context, IsApi(context)),
+        AllowStatusCode404Response = true,
+    }
+);
 app.UseWhen(IsApi, api => api.UseStatusCodePages());
 app.UseWhen(context => !IsApi(context), pages => pages.UseStatusCodePagesWithReExecute("/error", "?status={0}"));
-app.Use((context, next) =>
-{
-    // No address of ours, and nothing that can be asked for, has a NUL in it.
-    if ((context.Request.Path.Value + context.Request.QueryString.Value) is var asked && (asked.Contains('\0', StringComparison.Ordinal) || asked.Contains("%00", StringComparison.Ordinal)))
+app.Use(
+    (context, next) =>
     {
-        context.Response.StatusCode = StatusCodes.Status400BadRequest;
-        return Task.CompletedTask;
+        // No address of ours, and nothing that can be asked for, has a NUL in it.
+        if (
+            (context.Request.Path.Value + context.Request.QueryString.Value) is var asked
+            && (asked.Contains('\0', StringComparison.Ordinal) || asked.Contains("%00", StringComparison.Ordinal))
+        )
+        {
+            context.Response.StatusCode = StatusCodes.Status400BadRequest;
+            return Task.CompletedTask;
+        }
+        Dates.SpeakOn(context.RequestServices.GetRequiredService<Today>().Date);
+        return next(context);
     }
-    Dates.SpeakOn(context.RequestServices.GetRequiredService<Today>().Date);
-    return next(context);
-});
+);
 app.UseRouting();
 app.UseAuthentication();
 app.UseAuthorization();
 app.UseRateLimiter();
 app.Use(KnownHandlers.ReadFormAsync);
 app.UseAntiforgery();
+
 // Neither asks who somebody is, so that both go on while the database is away.
 app.MapStaticAssets().AllowAnonymous().ShortCircuit();
 app.MapHealthChecks("/healthz").AllowAnonymous().ShortCircuit();
@@ -175,6 +203,7 @@ TalkApi.Map(app, api);
 WeekApi.Map(app, api);
 app.MapHub<PlanHub>("/live");
 app.MapRazorPages().WithStaticAssets();
+
 // Open pages would hold a stop up for as long as there is patience for it.
 app.Lifetime.ApplicationStopping.Register(app.Services.GetRequiredService<Presence>().SendAllAway);
 await app.RunAsync();
@@ -182,7 +211,9 @@ return 0;
 
 static string? WhyNoConnection(string? text)
 {
-    if (string.IsNullOrWhiteSpace(text)) return "Auxilium cannot start without a database: set AUXILIUM_DB to the connection string of a PostgreSQL database, or start with ./run, which makes one.";
+    if (string.IsNullOrWhiteSpace(text))
+        return "Auxilium cannot start without a database: set AUXILIUM_DB to the connection string of a PostgreSQL database, or start "
+            + "with ./run, which makes one.";
     try
     {
         _ = new NpgsqlConnectionStringBuilder(text);
@@ -190,7 +221,8 @@ static string? WhyNoConnection(string? text)
     }
     catch (ArgumentException e)
     {
-        return $"Auxilium cannot use the database that AUXILIUM_DB names: it is not a connection string such as Host=127.0.0.1;Username=…;Password=…;Database=auxilium. {e.Message}";
+        return $"Auxilium cannot use the database that AUXILIUM_DB names: it is not a connection string such as "
+            + $"Host=127.0.0.1;Username=…;Password=…;Database=auxilium. {e.Message}";
     }
 }
 

@@ -29,11 +29,19 @@ public sealed class ScriptMap(EndpointDataSource endpoints)
     {
         var imports = new SortedDictionary<string, string>(StringComparer.Ordinal);
         foreach (var asset in endpoints.Endpoints.Select(e => e.Metadata.GetMetadata<StaticAssetDescriptor>()))
-            if (asset?.Properties.FirstOrDefault(p => p.Name == "label")?.Value is { } label && label.EndsWith(".js", StringComparison.Ordinal))
+            if (
+                asset?.Properties.FirstOrDefault(p => p.Name == "label")?.Value is { } label
+                && label.EndsWith(".js", StringComparison.Ordinal)
+            )
                 imports["/" + label] = "/" + asset.Route;
         var json = JsonSerializer.Serialize(new { imports });
         var hash = $"'sha256-{Convert.ToBase64String(SHA256.HashData(Encoding.UTF8.GetBytes(json)))}'";
-        var plan = imports.Where(i => (i.Key.StartsWith("/js/plan/", StringComparison.Ordinal) || i.Key.StartsWith("/js/shared/", StringComparison.Ordinal)) && !Later.Contains(Path.GetFileNameWithoutExtension(i.Key))).Select(i => i.Value);
+        var plan = imports
+            .Where(i =>
+                (i.Key.StartsWith("/js/plan/", StringComparison.Ordinal) || i.Key.StartsWith("/js/shared/", StringComparison.Ordinal))
+                && !Later.Contains(Path.GetFileNameWithoutExtension(i.Key))
+            )
+            .Select(i => i.Value);
         return (json, hash, [.. plan]);
     }
 }

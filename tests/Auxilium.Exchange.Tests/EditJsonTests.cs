@@ -13,34 +13,80 @@ public class EditJsonTests
     private static readonly PlanTime Instant = PlanTime.At(2027, 5, 12, 9);
 
     public static TheoryData<PlanEdit> Edits =>
-    [
-        new AddTask("t1", "Order <paper> & “frames”", null, "t0"),
-        new RemoveTasks(["t1", "t2"]),
-        new RestoreTasks([new(new PlanTask { Id = "t1", Name = "A", Constraint = new(ConstraintKind.MustStartOn, Instant), Assignments = [new("p", 0.5m)] }, "t0")], [new(new PlanLink("a", "b", Length.Days(-2)), 3)]),
-        new SetLength("t1", new(Length.Days(2.5m), true)),
-        new SetMilestone("t1", false, new(Length.Days(2))),
-        new SetOwner("t1", "Imke Varga"),
-        new AddHelper("t1", "Imke Varga", 0.5m, MoreHands.Shorter),
-        new SetAssignments("t1", [new("p", 0.5m)], MoreHands.MoreEffort, Length.Days(2)),
-        new SetOwnTime("p"),
-        new SetCoordinator("p"),
-        new JoinPlan(new Person("p", "Pat", "P", null, "late")),
-        new TypePredecessors("t1", "4, 6", ImmutableDictionary<string, string>.Empty.Add("4", "a").Add("6", "b")),
-        new SetPredecessors("t1", [new("a", Length.Days(-1), 2)]),
-        new MoveTask("t1", "p", null),
-        new SetTracking("t1", 0.4m, Instant, null),
-        new PlaceTask("t1", Instant, true),
-        new SetFixedDates("t1", new(Instant), null),
-        new SetFinish("t1", new DateOrTime(new(2027, 5, 12))),
-        new SetFinishBy(null),
-        new RepeatTask("t1", new() { Every = RepeatUnit.Week, On = [DayOfWeek.Sunday, DayOfWeek.Tuesday], From = Instant, Times = 3, Length = Length.OneDay, Made = new(2027, 5, 18) }, ["a", "b", "c"]),
-        new ExtendSeries("t1", new DateOrTime(new(2027, 6, 1))),
-        new SetChecklist("t1", [new("Call", true)]),
-        new SetReferences("t1", [new("https://tidewell.example", "Tidewell")]),
-        new SetPeriods([new("Week", new(2027, 5, 3), new(2027, 5, 9))]),
-        new RestoreTasks([new(new PlanTask { Id = "t2", Name = "B", Repeats = new() { Every = RepeatUnit.Day, From = Instant, Length = Length.OneDay }, Checklist = [new("Pay")], References = [new("mailto:a@tidewell.example")] }, null)], []),
-        new Together([new RenameTask("t1", "B"), new RenameProject("C")]),
-    ];
+        [
+            new AddTask("t1", "Order <paper> & “frames”", null, "t0"),
+            new RemoveTasks(["t1", "t2"]),
+            new RestoreTasks(
+                [
+                    new(
+                        new PlanTask
+                        {
+                            Id = "t1",
+                            Name = "A",
+                            Constraint = new(ConstraintKind.MustStartOn, Instant),
+                            Assignments = [new("p", 0.5m)],
+                        },
+                        "t0"
+                    ),
+                ],
+                [new(new PlanLink("a", "b", Length.Days(-2)), 3)]
+            ),
+            new SetLength("t1", new(Length.Days(2.5m), true)),
+            new SetMilestone("t1", false, new(Length.Days(2))),
+            new SetOwner("t1", "Imke Varga"),
+            new AddHelper("t1", "Imke Varga", 0.5m, MoreHands.Shorter),
+            new SetAssignments("t1", [new("p", 0.5m)], MoreHands.MoreEffort, Length.Days(2)),
+            new SetOwnTime("p"),
+            new SetCoordinator("p"),
+            new JoinPlan(new Person("p", "Pat", "P", null, "late")),
+            new TypePredecessors("t1", "4, 6", ImmutableDictionary<string, string>.Empty.Add("4", "a").Add("6", "b")),
+            new SetPredecessors("t1", [new("a", Length.Days(-1), 2)]),
+            new MoveTask("t1", "p", null),
+            new SetTracking("t1", 0.4m, Instant, null),
+            new PlaceTask("t1", Instant, true),
+            new SetFixedDates("t1", new(Instant), null),
+            new SetFinish("t1", new DateOrTime(new(2027, 5, 12))),
+            new SetFinishBy(null),
+            new RepeatTask(
+                "t1",
+                new()
+                {
+                    Every = RepeatUnit.Week,
+                    On = [DayOfWeek.Sunday, DayOfWeek.Tuesday],
+                    From = Instant,
+                    Times = 3,
+                    Length = Length.OneDay,
+                    Made = new(2027, 5, 18),
+                },
+                ["a", "b", "c"]
+            ),
+            new ExtendSeries("t1", new DateOrTime(new(2027, 6, 1))),
+            new SetChecklist("t1", [new("Call", true)]),
+            new SetReferences("t1", [new("https://tidewell.example", "Tidewell")]),
+            new SetPeriods([new("Week", new(2027, 5, 3), new(2027, 5, 9))]),
+            new RestoreTasks(
+                [
+                    new(
+                        new PlanTask
+                        {
+                            Id = "t2",
+                            Name = "B",
+                            Repeats = new()
+                            {
+                                Every = RepeatUnit.Day,
+                                From = Instant,
+                                Length = Length.OneDay,
+                            },
+                            Checklist = [new("Pay")],
+                            References = [new("mailto:a@tidewell.example")],
+                        },
+                        null
+                    ),
+                ],
+                []
+            ),
+            new Together([new RenameTask("t1", "B"), new RenameProject("C")]),
+        ];
 
     [Theory]
     [MemberData(nameof(Edits))]
@@ -64,8 +110,14 @@ public class EditJsonTests
     [Fact]
     public void Lengths_and_dates_are_read_as_people_type_them()
     {
-        Assert.Equal(new SetLength("t1", new(new(2, LengthUnit.Weeks), true)), Json.Read("""{"type":"setLength","task":"t1","length":"2 weeks ?"}"""));
-        Assert.Equal(new PlaceTask("t1", new DateOrTime(new(2027, 6, 1))), Json.Read("""{"type":"placeTask","task":"t1","start":"1 June"}"""));
+        Assert.Equal(
+            new SetLength("t1", new(new(2, LengthUnit.Weeks), true)),
+            Json.Read("""{"type":"setLength","task":"t1","length":"2 weeks ?"}""")
+        );
+        Assert.Equal(
+            new PlaceTask("t1", new DateOrTime(new(2027, 6, 1))),
+            Json.Read("""{"type":"placeTask","task":"t1","start":"1 June"}""")
+        );
     }
 
     [Theory]

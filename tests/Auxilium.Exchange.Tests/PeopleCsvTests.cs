@@ -44,13 +44,17 @@ public class PeopleCsvTests
     [InlineData("Name,Mail\nAda,ada at quay", "“ada at quay” is no mail address.")]
     [InlineData("Name,Kind\nAda,robot", "“robot” is no kind of person: use staff, volunteer or supplier.")]
     [InlineData("Name,Initials\nAda,ABCDEFGHIJKLMNOPQ", "Initials have at most 16 characters.")]
-    public void What_is_wrong_with_a_line_is_said(string text, string problem) => Assert.Equal(problem, Assert.Single(Read(text).Lines).Problem);
+    public void What_is_wrong_with_a_line_is_said(string text, string problem) =>
+        Assert.Equal(problem, Assert.Single(Read(text).Lines).Problem);
 
     [Fact]
     public void Somebody_who_stands_in_the_list_twice_is_taken_once()
     {
         var (lines, _) = Read("Name,Mail\nAda,a@b.example\nAda M.,A@B.example\nBo,\nbo,\n");
-        Assert.Equal([null, "This person stands in the list twice.", null, "This person stands in the list twice."], lines.Select(l => l.Problem));
+        Assert.Equal(
+            [null, "This person stands in the list twice.", null, "This person stands in the list twice."],
+            lines.Select(l => l.Problem)
+        );
         Assert.Equal([2, 3, 4, 5], lines.Select(l => l.Number));
     }
 
@@ -72,5 +76,6 @@ public class PeopleCsvTests
         Assert.Contains("more than 2,000 people", problem, StringComparison.Ordinal);
     }
 
-    private static (IReadOnlyList<PersonLine> Lines, string? Problem) Read(string text) => PeopleCsv.Read(text, mail => mail.Contains('@', StringComparison.Ordinal));
+    private static (IReadOnlyList<PersonLine> Lines, string? Problem) Read(string text) =>
+        PeopleCsv.Read(text, mail => mail.Contains('@', StringComparison.Ordinal));
 }

@@ -13,23 +13,32 @@ public class PlanDocumentTests
     private const string Regatta = """
         {
           "format": "auxilium-plan/1",
-          "project": { "name": "Lantern Regatta", "start": "2027-05-03", "finish": null, "finishBy": "2027-06-14", "calendar": "standard", "coordinator": "imke", "periods": [ { "name": "Harbour week", "from": "2027-05-17", "to": "2027-05-21" } ] },
+          "project": { "name": "Lantern Regatta", "start": "2027-05-03", "finish": null, "finishBy": "2027-06-14", "calendar": "standard",
+            "coordinator": "imke", "periods": [ { "name": "Harbour week", "from": "2027-05-17", "to": "2027-05-21" } ] },
           "calendars": [
             { "id": "standard", "name": "Weekdays",
-              "week": { "mon": ["09:00-13:00","14:00-18:00"], "tue": ["09:00-13:00","14:00-18:00"], "wed": ["09:00-13:00","14:00-18:00"], "thu": ["09:00-13:00","14:00-18:00"], "fri": ["09:00-13:00","14:00-18:00"], "sat": [], "sun": [] },
+              "week": { "mon": ["09:00-13:00","14:00-18:00"], "tue": ["09:00-13:00","14:00-18:00"], "wed": ["09:00-13:00","14:00-18:00"],
+                "thu": ["09:00-13:00","14:00-18:00"], "fri": ["09:00-13:00","14:00-18:00"], "sat": [], "sun": [] },
               "exceptions": [ { "from": "2027-05-31", "to": "2027-05-31", "name": "Late spring holiday", "work": [] } ] },
-            { "id": "weekend", "base": "standard", "week": { "mon": [], "tue": [], "wed": [], "thu": [], "fri": [], "sat": ["10:00-16:00"], "sun": ["10:00-24:00"] } }
+            { "id": "weekend", "base": "standard", "week": { "mon": [], "tue": [], "wed": [], "thu": [], "fri": [], "sat": ["10:00-16:00"],
+              "sun": ["10:00-24:00"] } }
           ],
           "people": [ { "id": "imke", "name": "Imke Varga" } ],
           "tasks": [
-            { "id": "p1", "name": "Permissions & route", "repeats": { "every": "month", "week": -1, "on": ["fri"], "from": "2027-05-28T18:00", "length": "2h", "closed": "skip", "made": "2027-05-28", "count": 1, "through": "2027-06-11" } },
-            { "id": "t1", "name": "Harbour permit", "parent": "p1", "length": "5d", "progress": 0.4, "actualStart": "2027-05-06", "assignments": [ { "person": "imke" } ],
-              "splits": [ { "after": "2d", "for": "4h" } ], "remaining": "3d", "estimate": { "low": "3d", "likely": "5d", "high": "10d" }, "deadline": "2027-05-14", "priority": 700,
-              "key": true, "colour": "sky", "label": "permits", "checklist": [ { "text": "Call the harbour", "done": true }, { "text": "Pay" } ], "references": [ { "address": "https://tidewell.example/permit", "title": "The form" } ] },
-            { "id": "t2", "name": "Route walk", "parent": "p1", "length": "2.5d", "calendar": "weekend", "constraint": { "kind": "finishNoEarlierThan", "date": "2027-05-16" } },
+            { "id": "p1", "name": "Permissions & route", "repeats": { "every": "month", "week": -1, "on": ["fri"],
+              "from": "2027-05-28T18:00", "length": "2h", "closed": "skip", "made": "2027-05-28", "count": 1, "through": "2027-06-11" } },
+            { "id": "t1", "name": "Harbour permit", "parent": "p1", "length": "5d", "progress": 0.4, "actualStart": "2027-05-06",
+              "assignments": [ { "person": "imke" } ],
+              "splits": [ { "after": "2d", "for": "4h" } ], "remaining": "3d", "estimate": { "low": "3d", "likely": "5d", "high": "10d" },
+                "deadline": "2027-05-14", "priority": 700,
+              "key": true, "colour": "sky", "label": "permits", "checklist": [ { "text": "Call the harbour", "done": true }, {
+                "text": "Pay" } ], "references": [ { "address": "https://tidewell.example/permit", "title": "The form" } ] },
+            { "id": "t2", "name": "Route walk", "parent": "p1", "length": "2.5d", "calendar": "weekend", "constraint": {
+              "kind": "finishNoEarlierThan", "date": "2027-05-16" } },
             { "id": "m1", "name": "Route confirmed", "milestone": true, "pinned": { "start": "2027-05-20T12:00" } }
           ],
-          "links": [ { "from": "t1", "to": "m1", "lag": "-1d" }, { "from": "t1", "to": "t2", "kind": "FF", "lag": "12h", "elapsed": true } ]
+          "links": [ { "from": "t1", "to": "m1", "lag": "-1d" }, { "from": "t1", "to": "t2", "kind": "FF", "lag": "12h",
+            "elapsed": true } ]
         }
         """;
 
@@ -122,23 +131,44 @@ public class PlanDocumentTests
         var root = JsonNode.Parse(Regatta)!;
         Set(root, path, JsonNode.Parse(value));
         var errors = Assert.Throws<UnreadableDocumentException>(() => Read(root.ToJsonString())).Errors;
-        Assert.Contains(errors, e => (path.StartsWith(e.Path, StringComparison.Ordinal) || e.Code == "remaining" || e.Path.StartsWith(path, StringComparison.Ordinal)) && e.Code == code);
+        Assert.Contains(errors, e =>
+            (
+                path.StartsWith(e.Path, StringComparison.Ordinal)
+                || e.Code == "remaining"
+                || e.Path.StartsWith(path, StringComparison.Ordinal)
+            )
+            && e.Code == code
+        );
     }
 
     [Fact]
     public void Every_error_is_told_at_once()
     {
-        var errors = Assert.Throws<UnreadableDocumentException>(() => Read("""{"format":"x","project":{},"tasks":[{"id":"a"},7]}""")).Errors;
-        Assert.Equal(["$.format", "$.project.name", "$.project.start", "$.tasks[0].name", "$.tasks[1]"], errors.Select(e => e.Path).Order());
+        var errors = Assert
+            .Throws<UnreadableDocumentException>(() => Read("""{"format":"x","project":{},"tasks":[{"id":"a"},7]}"""))
+            .Errors;
+        Assert.Equal(
+            ["$.format", "$.project.name", "$.project.start", "$.tasks[0].name", "$.tasks[1]"],
+            errors.Select(e => e.Path).Order()
+        );
     }
 
     [Fact]
     public void A_circle_names_its_tasks_in_order()
     {
-        var error = Assert.Single(Assert.Throws<UnreadableDocumentException>(() => Read("""
-            {"format":"auxilium-plan/1","project":{"name":"x","start":"2027-05-03"},"tasks":[{"id":"a","name":"A"},{"id":"b","name":"B"}],
-             "links":[{"from":"a","to":"b"},{"from":"b","to":"a"}]}
-            """)).Errors);
+        var error = Assert.Single(
+            Assert
+                .Throws<UnreadableDocumentException>(() =>
+                    Read(
+                        """
+                        {"format":"auxilium-plan/1", "project":{"name":"x", "start":"2027-05-03"}, "tasks":[{"id":"a", "name":"A"},
+                          {"id":"b", "name":"B"}], 
+                         "links":[{"from":"a","to":"b"},{"from":"b","to":"a"}]}
+                        """
+                    )
+                )
+                .Errors
+        );
         Assert.Equal(("$.links", "circle"), (error.Path, error.Code));
         Assert.Equal(["a", "b"], error.Tasks!.Order());
     }
@@ -148,29 +178,34 @@ public class PlanDocumentTests
     [InlineData("[]")]
     [InlineData("{")]
     [InlineData("{\"format\":1,\"format\":2}")]
-    public void What_is_no_document_says_so(string text) => Assert.Equal("$", Assert.Throws<UnreadableDocumentException>(() => Read(text)).Errors[0].Path);
+    public void What_is_no_document_says_so(string text) =>
+        Assert.Equal("$", Assert.Throws<UnreadableDocumentException>(() => Read(text)).Errors[0].Path);
 
     /// <summary>Bytes flipped in a good document give a plan or errors with paths, never anything else.</summary>
     [Fact]
     public void Damaged_documents_are_read_or_refused() =>
-        Gen.Select(Gen.Int[0, Regatta.Length - 1], Gen.Char.AlphaNumeric, Gen.Int[0, 3]).Sample((at, with, how) =>
-        {
-            var text = how switch
-            {
-                0 => Regatta[..at] + with + Regatta[(at + 1)..],
-                1 => Regatta[..at] + Regatta[(at + 1)..],
-                2 => Regatta[..at],
-                _ => Regatta[..at] + Regatta[..at] + Regatta[at..],
-            };
-            try
-            {
-                Assert.NotNull(ScheduleDocument.Of(Scheduler.Calculate(Read(text))));
-            }
-            catch (UnreadableDocumentException e)
-            {
-                Assert.All(e.Errors, error => Assert.StartsWith("$", error.Path, StringComparison.Ordinal));
-            }
-        }, iter: 2_000);
+        Gen.Select(Gen.Int[0, Regatta.Length - 1], Gen.Char.AlphaNumeric, Gen.Int[0, 3])
+            .Sample(
+                (at, with, how) =>
+                {
+                    var text = how switch
+                    {
+                        0 => Regatta[..at] + with + Regatta[(at + 1)..],
+                        1 => Regatta[..at] + Regatta[(at + 1)..],
+                        2 => Regatta[..at],
+                        _ => Regatta[..at] + Regatta[..at] + Regatta[at..],
+                    };
+                    try
+                    {
+                        Assert.NotNull(ScheduleDocument.Of(Scheduler.Calculate(Read(text))));
+                    }
+                    catch (UnreadableDocumentException e)
+                    {
+                        Assert.All(e.Errors, error => Assert.StartsWith("$", error.Path, StringComparison.Ordinal));
+                    }
+                },
+                iter: 2_000
+            );
 
     [Fact]
     public void A_schedule_says_dates_floats_drivers_and_warnings()
@@ -187,67 +222,108 @@ public class PlanDocumentTests
     [Fact]
     public void R1_a_document_from_its_finish_needs_that_date_and_gets_the_start_that_results()
     {
-        var text = """{ "format": "auxilium-plan/1", "project": { "name": "P", "scheduleFrom": "finish", "finish": "2027-05-07" }, "tasks": [ { "id": "a", "name": "A", "length": "2d" } ] }""";
+        var text = """
+            { "format": "auxilium-plan/1", "project": { "name": "P", "scheduleFrom": "finish", "finish": "2027-05-07" }, "tasks": [
+            { "id": "a", "name": "A", "length": "2d" } ] }
+            """;
         var document = ScheduleDocument.Of(Scheduler.Calculate(Read(text)));
         Assert.Equal(("2027-05-06T09:00", "2027-05-07T18:00"), (document.Project.Start, document.Project.Finish));
         Assert.Equal("projectFinish", Assert.Single(document.Tasks[0].Drivers).Kind);
-        var missing = Assert.Throws<UnreadableDocumentException>(() => Read(text.Replace(", \"finish\": \"2027-05-07\"", "", StringComparison.Ordinal))).Errors;
+        var missing = Assert
+            .Throws<UnreadableDocumentException>(() => Read(text.Replace(", \"finish\": \"2027-05-07\"", "", StringComparison.Ordinal)))
+            .Errors;
         Assert.Equal(("$.project.finish", "missing"), (missing[0].Path, missing[0].Code));
     }
 
     [Fact]
     public void K4_an_inactive_task_has_null_for_all_that_comes_of_dates()
     {
-        var text = """{ "format": "auxilium-plan/1", "project": { "name": "P", "start": "2027-05-03" }, "tasks": [ { "id": "a", "name": "A", "active": false } ] }""";
+        var text = """
+            { "format": "auxilium-plan/1", "project": { "name": "P", "start": "2027-05-03" }, "tasks": [ { "id": "a", "name": "A",
+            "active": false } ] }
+            """;
         var task = ScheduleDocument.Of(Scheduler.Calculate(Read(text))).Tasks[0];
         Assert.Equal((null, null, null, null, null), (task.Start, task.EarlyStart, task.LengthMinutes, task.Critical, task.Progress));
         Assert.Empty(task.Segments);
     }
 
-    /// <summary>Random bytes, and good documents with values of all kinds put anywhere, are read or refused, never anything else.</summary>
+    /// <summary>
+    /// Random bytes, and good documents with values of all kinds put anywhere, are read or refused, never anything else.
+    /// </summary>
     [Fact]
-    public void Anything_at_all_is_read_or_refused() => Gen.Int[0, int.MaxValue - 1].Sample(seed =>
-    {
-        var random = new Random(seed);
-        var bytes = new byte[random.Next(400)];
-        random.NextBytes(bytes);
-        if (random.Next(4) > 0)
-        {
-            var root = JsonNode.Parse(Regatta)!;
-            for (var i = random.Next(1, 4); i > 0; i--) Scramble(random, root);
-            bytes = Encoding.UTF8.GetBytes(root.ToJsonString());
-        }
-        try
-        {
-            Assert.NotNull(ScheduleDocument.Of(Scheduler.Calculate(PlanDocumentReader.Read(bytes))));
-        }
-        catch (UnreadableDocumentException e)
-        {
-            Assert.All(e.Errors, error => Assert.StartsWith("$", error.Path, StringComparison.Ordinal));
-        }
-    }, iter: 2_000);
+    public void Anything_at_all_is_read_or_refused() =>
+        Gen.Int[0, int.MaxValue - 1]
+            .Sample(
+                seed =>
+                {
+                    var random = new Random(seed);
+                    var bytes = new byte[random.Next(400)];
+                    random.NextBytes(bytes);
+                    if (random.Next(4) > 0)
+                    {
+                        var root = JsonNode.Parse(Regatta)!;
+                        for (var i = random.Next(1, 4); i > 0; i--)
+                            Scramble(random, root);
+                        bytes = Encoding.UTF8.GetBytes(root.ToJsonString());
+                    }
+                    try
+                    {
+                        Assert.NotNull(ScheduleDocument.Of(Scheduler.Calculate(PlanDocumentReader.Read(bytes))));
+                    }
+                    catch (UnreadableDocumentException e)
+                    {
+                        Assert.All(e.Errors, error => Assert.StartsWith("$", error.Path, StringComparison.Ordinal));
+                    }
+                },
+                iter: 2_000
+            );
 
     /// <summary>Puts one value of the document where another was.</summary>
     private static void Scramble(Random random, JsonNode root)
     {
         var all = Inside(root).Where(n => n.Parent is not null).ToList();
         var (from, to) = (all[random.Next(all.Count)], all[random.Next(all.Count)]);
-        JsonNode?[] odd = [null, "", "2100-12-31T23:59", "1990-01-01", "519w", "-519w", "24:00-24:00", 0, 1, -1, 1e300, 0.999999999999m, true, new JsonArray(), from.DeepClone()];
+        JsonNode?[] odd =
+        [
+            null,
+            "",
+            "2100-12-31T23:59",
+            "1990-01-01",
+            "519w",
+            "-519w",
+            "24:00-24:00",
+            0,
+            1,
+            -1,
+            1e300,
+            0.999999999999m,
+            true,
+            new JsonArray(),
+            from.DeepClone(),
+        ];
         var value = random.Next(3) == 0 ? odd[random.Next(odd.Length)] : from.DeepClone();
-        if (to.Parent is JsonArray list) list[list.IndexOf(to)] = value;
-        else if (to.Parent is JsonObject at) at[at.First(p => p.Value == to).Key] = value;
+        if (to.Parent is JsonArray list)
+            list[list.IndexOf(to)] = value;
+        else if (to.Parent is JsonObject at)
+            at[at.First(p => p.Value == to).Key] = value;
     }
 
     private static IEnumerable<JsonNode> Inside(JsonNode node) =>
-        (node switch
-        {
-            JsonObject o => o.Select(p => p.Value),
-            JsonArray a => a,
-            _ => [],
-        }).Where(n => n is not null).SelectMany(n => Inside(n!)).Append(node);
+        (
+            node switch
+            {
+                JsonObject o => o.Select(p => p.Value),
+                JsonArray a => a,
+                _ => [],
+            }
+        )
+            .Where(n => n is not null)
+            .SelectMany(n => Inside(n!))
+            .Append(node);
 
     [Fact]
-    public void The_schema_is_json() => Assert.Equal("auxilium-plan/1", JsonDocument.Parse(PlanDocumentSchema.Utf8).RootElement.GetProperty("title").GetString());
+    public void The_schema_is_json() =>
+        Assert.Equal("auxilium-plan/1", JsonDocument.Parse(PlanDocumentSchema.Utf8).RootElement.GetProperty("title").GetString());
 
     private static Plan Read(string text) => PlanDocumentReader.Read(Encoding.UTF8.GetBytes(text));
 
@@ -255,8 +331,11 @@ public class PlanDocumentTests
     {
         var steps = path[2..].Replace("[", ".[", StringComparison.Ordinal).Split('.');
         var at = root;
-        foreach (var step in steps[..^1]) at = step[0] == '[' ? at![int.Parse(step[1..^1])] : at![step];
-        if (steps[^1][0] == '[') at![int.Parse(steps[^1][1..^1])] = value;
-        else at![steps[^1]] = value;
+        foreach (var step in steps[..^1])
+            at = step[0] == '[' ? at![int.Parse(step[1..^1])] : at![step];
+        if (steps[^1][0] == '[')
+            at![int.Parse(steps[^1][1..^1])] = value;
+        else
+            at![steps[^1]] = value;
     }
 }

@@ -9,7 +9,17 @@ public class TaskCalendarTests
     private static readonly DateTime Now = new(2027, 5, 13, 8, 30, 0, DateTimeKind.Utc);
 
     private static CalendarTask Task(string name, DateOnly? to = null, bool done = false, bool owner = true) =>
-        new("p-t@auxilium", name, "Lantern Regatta", new DateOnly(2027, 5, 12), to ?? new DateOnly(2027, 5, 14), null, done, owner, "http://127.0.0.1:5180/projects/p#t");
+        new(
+            "p-t@auxilium",
+            name,
+            "Lantern Regatta",
+            new DateOnly(2027, 5, 12),
+            to ?? new DateOnly(2027, 5, 14),
+            null,
+            done,
+            owner,
+            "http://127.0.0.1:5180/projects/p#t"
+        );
 
     [Fact]
     public void A_task_is_an_event_of_whole_days_that_keeps_nobody_from_being_free()
@@ -33,7 +43,11 @@ public class TaskCalendarTests
         var told = Assert.Single(Calendar.Load(text)!.Events);
         Assert.Equal("Rig (done)", told.Summary);
         Assert.Contains("as a helper", told.Description, StringComparison.Ordinal);
-        Assert.DoesNotContain("as a helper", Assert.Single(Calendar.Load(TaskCalendar.Write("x", [Task("Rig")], Now))!.Events).Description, StringComparison.Ordinal);
+        Assert.DoesNotContain(
+            "as a helper",
+            Assert.Single(Calendar.Load(TaskCalendar.Write("x", [Task("Rig")], Now))!.Events).Description,
+            StringComparison.Ordinal
+        );
     }
 
     /// <summary>What a name has in it is text, and makes no line, property or event of its own.</summary>
@@ -65,7 +79,15 @@ public class TaskCalendarTests
     [Fact]
     public void Each_task_keeps_its_id_whenever_it_is_told()
     {
-        var ids = Enumerable.Range(0, 3).Select(day => Assert.Single(Calendar.Load(TaskCalendar.Write("x", [Task("Rig", new DateOnly(2027, 5, 14 + day))], Now.AddDays(day)))!.Events).Uid);
+        var ids = Enumerable
+            .Range(0, 3)
+            .Select(day =>
+                Assert
+                    .Single(
+                        Calendar.Load(TaskCalendar.Write("x", [Task("Rig", new DateOnly(2027, 5, 14 + day))], Now.AddDays(day)))!.Events
+                    )
+                    .Uid
+            );
         Assert.Single(ids.Distinct());
     }
 }

@@ -31,12 +31,20 @@ internal static class PlanText
                 continue;
             }
             phases = [.. phases.Take(level)];
-            var task = new PlanTask { Id = words[0], Name = words[0], Parent = phases.LastOrDefault() };
-            if (words.Length > 1 && words[1] == "milestone") task = task with { Milestone = true, Length = Length.Zero };
-            else if (words.Length > 1 && LengthText.TryParse(words[1], out var length, out _, out _)) task = task with { Length = length };
+            var task = new PlanTask
+            {
+                Id = words[0],
+                Name = words[0],
+                Parent = phases.LastOrDefault(),
+            };
+            if (words.Length > 1 && words[1] == "milestone")
+                task = task with { Milestone = true, Length = Length.Zero };
+            else if (words.Length > 1 && LengthText.TryParse(words[1], out var length, out _, out _))
+                task = task with { Length = length };
             phases.Add(task.Id);
             tasks.Add(task);
-            if (words.Length > 2) links.AddRange(Links(words[0], words[2]));
+            if (words.Length > 2)
+                links.AddRange(Links(words[0], words[2]));
         }
         return Planning.Plans.Plan.Empty("Test", start) with { Tasks = tasks.ToImmutable(), Links = links.ToImmutable() };
     }
@@ -59,15 +67,18 @@ internal static class PlanText
         {
             var words = part.Split(' ').ToList();
             var elapsed = words.Remove("elapsed");
-            var kind = words.Remove("starts") ? LinkKind.StartToFinish
+            var kind =
+                words.Remove("starts") ? LinkKind.StartToFinish
                 : words.Remove("ends") ? LinkKind.FinishToFinish
-                : words[0] == "with" ? LinkKind.StartToStart : LinkKind.FinishToStart;
+                : words[0] == "with" ? LinkKind.StartToStart
+                : LinkKind.FinishToStart;
             words.RemoveAll(w => w is "after" or "with" or "ends");
             var lag = Length.Zero;
             if (words.Count == 3)
             {
                 Assert.True(LengthText.TryParse(words[2], out lag, out _, out _));
-                if (words[1] == "-") lag = lag with { Amount = -lag.Amount };
+                if (words[1] == "-")
+                    lag = lag with { Amount = -lag.Amount };
             }
             yield return new PlanLink(words[0], to, lag, kind, elapsed);
         }

@@ -24,16 +24,34 @@ internal static class RandomPlan
             if (mixed && i > 0 && random.Next(3) > 0)
             {
                 parent = random.Next(2) == 0 ? tasks[^1].Parent : tasks[^1].Id;
-                if (parent is not null && tasks.First(t => t.Id == parent).Milestone) parent = tasks[^1].Parent;
+                if (parent is not null && tasks.First(t => t.Id == parent).Milestone)
+                    parent = tasks[^1].Parent;
             }
             tasks.Add(Task(random, $"t{i}", parent, mixed));
         }
         var plan = Plan.Empty("Random", PlanText.DefaultStart) with { Tasks = [.. tasks] };
-        if (from == ScheduleFrom.Finish) plan = plan with { Project = plan.Project with { ScheduleFrom = from, Finish = new(PlanText.DefaultStart.Minutes + 60 * 1440 + 540) } };
-        if (mixed) plan = plan with { Calendars = [Calendar(random, "a"), Calendar(random, "b", "a")], People = [new("ann", "Ann", "A", null, "a"), new("bo", "Bo", "B")] };
+        if (from == ScheduleFrom.Finish)
+            plan = plan with
+            {
+                Project = plan.Project with { ScheduleFrom = from, Finish = new(PlanText.DefaultStart.Minutes + 60 * 1440 + 540) },
+            };
+        if (mixed)
+            plan = plan with
+            {
+                Calendars = [Calendar(random, "a"), Calendar(random, "b", "a")],
+                People = [new("ann", "Ann", "A", null, "a"), new("bo", "Bo", "B")],
+            };
         if (mixed && random.Next(4) == 0)
-            plan = plan with { Project = plan.Project with { StatusDate = new(PlanText.DefaultStart.Minutes + random.Next(0, 20 * 1440)), MoveUnfinishedWork = random.Next(3) > 0 } };
-        if (mixed && random.Next(3) == 0) plan = plan with { Project = plan.Project with { Calendar = "b" } };
+            plan = plan with
+            {
+                Project = plan.Project with
+                {
+                    StatusDate = new(PlanText.DefaultStart.Minutes + random.Next(0, 20 * 1440)),
+                    MoveUnfinishedWork = random.Next(3) > 0,
+                },
+            };
+        if (mixed && random.Next(3) == 0)
+            plan = plan with { Project = plan.Project with { Calendar = "b" } };
         return Link(random, plan, mixed);
     }
 
@@ -43,11 +61,20 @@ internal static class RandomPlan
         {
             var lag = mixed && random.Next(3) == 0 ? new Length(random.Next(-20, 20), LengthUnit.Hours) : Length.Zero;
             var kind = mixed && random.Next(2) == 0 ? (LinkKind)random.Next(4) : LinkKind.FinishToStart;
-            var link = new PlanLink(plan.Tasks[random.Next(plan.Tasks.Length)].Id, plan.Tasks[random.Next(plan.Tasks.Length)].Id, lag, kind, mixed && random.Next(4) == 0);
-            if (plan.Index.RowOf(link.From) >= plan.Index.RowOf(link.To)) continue;
-            if (LinkRules.Refusal(plan, link) is not null || plan.Links.Any(l => l.From == link.From && l.To == link.To)) continue;
+            var link = new PlanLink(
+                plan.Tasks[random.Next(plan.Tasks.Length)].Id,
+                plan.Tasks[random.Next(plan.Tasks.Length)].Id,
+                lag,
+                kind,
+                mixed && random.Next(4) == 0
+            );
+            if (plan.Index.RowOf(link.From) >= plan.Index.RowOf(link.To))
+                continue;
+            if (LinkRules.Refusal(plan, link) is not null || plan.Links.Any(l => l.From == link.From && l.To == link.To))
+                continue;
             var linked = plan with { Links = plan.Links.Add(link) };
-            if (!GoesRound(linked)) plan = linked;
+            if (!GoesRound(linked))
+                plan = linked;
         }
         return plan;
     }
@@ -68,22 +95,47 @@ internal static class RandomPlan
 
     private static PlanTask Task(Random random, string id, string? parent, bool mixed)
     {
-        var task = new PlanTask { Id = id, Name = id, Parent = parent, Length = new Length(random.Next(0, 40), LengthUnit.Hours) };
-        if (!mixed) return task;
+        var task = new PlanTask
+        {
+            Id = id,
+            Name = id,
+            Parent = parent,
+            Length = new Length(random.Next(0, 40), LengthUnit.Hours),
+        };
+        if (!mixed)
+            return task;
         var day = new PlanTime(PlanText.DefaultStart.Minutes + random.Next(0, 40 * 1440));
-        if (random.Next(5) == 0) task = task with { Splits = Splits(random, (int)task.Length.Amount) };
-        if (random.Next(9) == 0) task = task with { Active = false };
-        if (random.Next(12) == 0) task = task with { Deadline = day };
-        if (random.Next(5) == 0) task = task with { Calendar = random.Next(2) == 0 ? "a" : "b" };
-        if (random.Next(5) == 0) task = task with { Assignments = [new Assignment(random.Next(2) == 0 ? "ann" : "bo")] };
+        if (random.Next(5) == 0)
+            task = task with { Splits = Splits(random, (int)task.Length.Amount) };
+        if (random.Next(9) == 0)
+            task = task with { Active = false };
+        if (random.Next(12) == 0)
+            task = task with { Deadline = day };
+        if (random.Next(5) == 0)
+            task = task with { Calendar = random.Next(2) == 0 ? "a" : "b" };
+        if (random.Next(5) == 0)
+            task = task with { Assignments = [new Assignment(random.Next(2) == 0 ? "ann" : "bo")] };
         // Days are named without a time as often as not, days off among them.
-        if (random.Next(2) == 0) day = new PlanTime(day.Minutes / 1440 * 1440);
+        if (random.Next(2) == 0)
+            day = new PlanTime(day.Minutes / 1440 * 1440);
         return random.Next(26) switch
         {
             0 => task with { Milestone = true, Length = Length.Zero, Splits = [] },
-            22 or 23 => task with { Milestone = true, Length = Length.Zero, Splits = [], Constraint = new DateConstraint((ConstraintKind)random.Next(6), day) },
+            22 or 23 => task with
+            {
+                Milestone = true,
+                Length = Length.Zero,
+                Splits = [],
+                Constraint = new DateConstraint((ConstraintKind)random.Next(6), day),
+            },
             24 => task with { Milestone = true, Length = Length.Zero, Splits = [], Pinned = new PinnedDates(day) },
-            25 => task with { Milestone = true, Length = Length.Zero, Splits = [], Constraint = new DateConstraint(random.Next(2) == 0 ? ConstraintKind.AsLateAsPossible : ConstraintKind.AsSoonAsPossible) },
+            25 => task with
+            {
+                Milestone = true,
+                Length = Length.Zero,
+                Splits = [],
+                Constraint = new DateConstraint(random.Next(2) == 0 ? ConstraintKind.AsLateAsPossible : ConstraintKind.AsSoonAsPossible),
+            },
             1 => task with { AroundTheClock = true },
             2 => task with { Pinned = new PinnedDates(day) },
             3 => task with { Pinned = new PinnedDates(day, new(day.Minutes + random.Next(0, 4000))) },
@@ -100,21 +152,44 @@ internal static class RandomPlan
 
     private static ImmutableArray<Split> Splits(Random random, int hours)
     {
-        if (hours < 3) return [];
+        if (hours < 3)
+            return [];
         var first = random.Next(1, hours - 1);
         var one = new Split(new Length(first, LengthUnit.Hours), new Length(random.Next(1, 20), LengthUnit.Hours));
-        return random.Next(2) == 0 ? [one] : [one, new Split(new Length(random.Next(first + 1, hours), LengthUnit.Hours), new Length(random.Next(1, 9), LengthUnit.Hours))];
+        return random.Next(2) == 0
+            ? [one]
+            :
+            [
+                one,
+                new Split(new Length(random.Next(first + 1, hours), LengthUnit.Hours), new Length(random.Next(1, 9), LengthUnit.Hours)),
+            ];
     }
 
     private static WorkCalendar Calendar(Random random, string id, string? on = null)
     {
-        var week = Enumerable.Range(0, 7).Select(d => d != 2 && on is not null && random.Next(3) == 0 ? null : (ImmutableArray<WorkInterval>?)(d == 2 || random.Next(3) > 0 ? Day(random) : [])).ToImmutableArray();
-        var exceptions = Enumerable.Range(0, random.Next(4)).Select(_ =>
+        var week = Enumerable
+            .Range(0, 7)
+            .Select(d =>
+                d != 2 && on is not null && random.Next(3) == 0
+                    ? null
+                    : (ImmutableArray<WorkInterval>?)(d == 2 || random.Next(3) > 0 ? Day(random) : [])
+            )
+            .ToImmutableArray();
+        var exceptions = Enumerable
+            .Range(0, random.Next(4))
+            .Select(_ =>
+            {
+                var from = new DateOnly(2027, 5, 1).AddDays(random.Next(30));
+                return new CalendarOverride(from, from.AddDays(random.Next(4)), "X", random.Next(2) == 0 ? [] : Day(random));
+            });
+        return new WorkCalendar
         {
-            var from = new DateOnly(2027, 5, 1).AddDays(random.Next(30));
-            return new CalendarOverride(from, from.AddDays(random.Next(4)), "X", random.Next(2) == 0 ? [] : Day(random));
-        });
-        return new WorkCalendar { Id = id, Name = id, Base = on, Week = week, Exceptions = [.. exceptions] };
+            Id = id,
+            Name = id,
+            Base = on,
+            Week = week,
+            Exceptions = [.. exceptions],
+        };
     }
 
     /// <summary>Always works from 10:00 to 12:00, so that any two calendars meet.</summary>

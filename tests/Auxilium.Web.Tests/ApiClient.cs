@@ -12,11 +12,14 @@ public sealed class ApiClient(HttpClient http)
     public HttpClient Http => http;
 
     /// <summary>A project with tasks A, B and C of a day each, C after B after A, starting Monday 3 May 2027.</summary>
-    public Task<Guid> NewChainAsync() => CreateAsync("""
-        {"format":"auxilium-plan/1","project":{"name":"Chain","start":"2027-05-03"},
-         "tasks":[{"id":"a","name":"A","length":"1d"},{"id":"b","name":"B","length":"1d"},{"id":"c","name":"C","length":"1d"}],
-         "links":[{"from":"a","to":"b"},{"from":"b","to":"c"}]}
-        """);
+    public Task<Guid> NewChainAsync() =>
+        CreateAsync(
+            """
+            {"format":"auxilium-plan/1","project":{"name":"Chain","start":"2027-05-03"},
+             "tasks":[{"id":"a","name":"A","length":"1d"},{"id":"b","name":"B","length":"1d"},{"id":"c","name":"C","length":"1d"}],
+             "links":[{"from":"a","to":"b"},{"from":"b","to":"c"}]}
+            """
+        );
 
     public async Task<Guid> CreateAsync(string document)
     {
@@ -26,7 +29,13 @@ public sealed class ApiClient(HttpClient http)
     }
 
     public Task<Answer> EditAsync(Guid project, string edit, int baseVersion, Guid? id = null, bool overrule = false) =>
-        PostAsync($"/api/v1/projects/{project}/edits", $$"""{"id":"{{id ?? Guid.NewGuid()}}","baseVersion":{{baseVersion}},"edit":{{edit}},"overrule":{{(overrule ? "true" : "false")}}}""");
+        PostAsync(
+            $"/api/v1/projects/{project}/edits",
+            $$"""
+            {"id":"{{id ?? Guid.NewGuid()}}", "baseVersion":{{baseVersion}}, "edit":{{edit}},
+            "overrule":{{(overrule ? "true" : "false")}}}
+            """
+        );
 
     public Task<Answer> TakeBackAsync(Guid project, string which = "lastEdit") =>
         PostAsync($"/api/v1/projects/{project}/edits", $$"""{"id":"{{Guid.NewGuid()}}","baseVersion":1,"takeBack":"{{which}}"}""");
@@ -43,7 +52,8 @@ public sealed class ApiClient(HttpClient http)
     }
 
     /// <summary>The sentence of a ripple as plain text.</summary>
-    public static string Sentence(JsonNode answer) => string.Concat(answer["ripple"]!["sentence"]!.AsArray().Select(run => run!["text"]!.GetValue<string>()));
+    public static string Sentence(JsonNode answer) =>
+        string.Concat(answer["ripple"]!["sentence"]!.AsArray().Select(run => run!["text"]!.GetValue<string>()));
 
     public static string Quote(string text) => JsonSerializer.Serialize(text);
 }

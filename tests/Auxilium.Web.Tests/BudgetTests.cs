@@ -39,14 +39,19 @@ public sealed class BudgetTests(DemoApp demo) : IClassFixture<DemoApp>
     public async Task Whoever_asks_for_much_at_once_waits_for_themselves_and_is_told_when_it_is_too_much()
     {
         using var budgets = new Budgets();
-        static HttpContext Of(string person) => new DefaultHttpContext { User = Access.Rights.ToPrincipal(new SignedIn(null, person, person, "X", false, false, DateTime.MaxValue, false), "test") };
+        static HttpContext Of(string person) =>
+            new DefaultHttpContext
+            {
+                User = Access.Rights.ToPrincipal(new SignedIn(null, person, person, "X", false, false, DateTime.MaxValue, false), "test"),
+            };
         var first = await budgets.EnterAsync(Of("wanda"), default);
         var waiting = Enumerable.Range(0, Budgets.MostWaiting).Select(_ => budgets.EnterAsync(Of("wanda"), default)).ToList();
         var tooMuch = await Assert.ThrowsAsync<TooMuchAtOnceException>(() => budgets.EnterAsync(Of("wanda"), default));
         Assert.Equal(429, Faults.StatusOf(tooMuch));
         Assert.DoesNotContain(waiting, turn => turn.IsCompleted);
         first.Dispose();
-        foreach (var turn in waiting) (await turn).Dispose();
+        foreach (var turn in waiting)
+            (await turn).Dispose();
         // As many as there are processors but one go on at once, each somebody else's.
         using var theirs = await budgets.EnterAsync(Of("bert"), default);
     }
@@ -66,7 +71,22 @@ public sealed class BudgetTests(DemoApp demo) : IClassFixture<DemoApp>
     public async Task Files_of_a_project_have_a_bound()
     {
         var project = await demo.Api.NewChainAsync();
-        await demo.InDatabaseAsync(db => db.Files.Add(new FileRow { Id = Guid.NewGuid(), ProjectId = project, TaskId = "b", PersonId = "imke", At = DateTime.UtcNow, Name = "big.txt", MediaType = "text/plain", Size = (int)TaskTalk.MostProjectBytes - 4, Content = [1] }));
+        await demo.InDatabaseAsync(db =>
+            db.Files.Add(
+                new FileRow
+                {
+                    Id = Guid.NewGuid(),
+                    ProjectId = project,
+                    TaskId = "b",
+                    PersonId = "imke",
+                    At = DateTime.UtcNow,
+                    Name = "big.txt",
+                    MediaType = "text/plain",
+                    Size = (int)TaskTalk.MostProjectBytes - 4,
+                    Content = [1],
+                }
+            )
+        );
         using var content = new StringContent("five!");
         using var full = await demo.Api.Http.PostAsync($"/api/v1/projects/{project}/tasks/a/files?name=a.txt", content);
         Assert.Equal(HttpStatusCode.BadRequest, full.StatusCode);
@@ -86,7 +106,8 @@ public sealed class BudgetTests(DemoApp demo) : IClassFixture<DemoApp>
             using var content = new StringContent("""{"text":"@Priya, look"}""", Encoding.UTF8, "application/json");
             using var answer = await wanda.Http.PostAsync($"/api/v1/projects/{project}/tasks/a/comments", content);
             last = answer.StatusCode;
-            if (last == HttpStatusCode.TooManyRequests) Assert.NotNull(answer.Headers.RetryAfter);
+            if (last == HttpStatusCode.TooManyRequests)
+                Assert.NotNull(answer.Headers.RetryAfter);
         }
         Assert.Equal(HttpStatusCode.TooManyRequests, last);
         await using var db = await demo.App.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync();
@@ -107,7 +128,11 @@ public sealed class BudgetTests(DemoApp demo) : IClassFixture<DemoApp>
             for (var i = 0; i < times; i++)
             {
                 var started = Stopwatch.GetTimestamp();
-                var answer = await demo.Api.EditAsync(project, $$"""{"type":"setLength","task":"a","length":"{{version % 5 + 1}}d"}""", version++);
+                var answer = await demo.Api.EditAsync(
+                    project,
+                    $$"""{"type":"setLength","task":"a","length":"{{version % 5 + 1}}d"}""",
+                    version++
+                );
                 Assert.Equal(HttpStatusCode.OK, answer.Status);
                 took.Add(Stopwatch.GetElapsedTime(started).TotalMilliseconds);
             }
@@ -126,25 +151,36 @@ public sealed class BudgetTests(DemoApp demo) : IClassFixture<DemoApp>
             ("bert", api => api.PostAsync("/api/v1/schedule", heavy)),
             ("oona", api => api.PostAsync("/api/v1/schedule", heavy)),
             ("imke", async api => await api.Http.GetStringAsync($"/api/v1/projects/{large}/forecast?runs=3000")),
-            ("imke", api => api.PostAsync($"/api/v1/projects/{large}/edits?preview=true", $$$"""{"id":"{{{Guid.NewGuid()}}}","baseVersion":1,"edit":{"type":"together","edits":[{{{parts}}}]}}""")),
+            ("imke", api =>
+                api.PostAsync(
+                    $"/api/v1/projects/{large}/edits?preview=true",
+                    $$$"""{"id":"{{{Guid.NewGuid()}}}","baseVersion":1,"edit":{"type":"together","edits":[{{{parts}}}]}}"""
+                )
+            ),
             ("imke", async api => await api.Http.GetStringAsync($"/api/v1/projects/{large}/check-up")),
         };
-        var attackers = asks.SelectMany(a => Enumerable.Range(0, 2).Select(_ => (Api: new ApiClient(demo.App.SignedIn(a.Person)), a.Ask))).ToList();
+        var attackers = asks.SelectMany(a => Enumerable.Range(0, 2).Select(_ => (Api: new ApiClient(demo.App.SignedIn(a.Person)), a.Ask)))
+            .ToList();
         var begun = new TaskCompletionSource();
-        var attacks = attackers.Select(attacker => Task.Run(async () =>
-        {
-            while (!end.IsCancellationRequested)
-            {
-                await attacker.Ask(attacker.Api);
-                begun.TrySetResult();
-            }
-        })).ToList();
+        var attacks = attackers
+            .Select(attacker =>
+                Task.Run(async () =>
+                {
+                    while (!end.IsCancellationRequested)
+                    {
+                        await attacker.Ask(attacker.Api);
+                        begun.TrySetResult();
+                    }
+                })
+            )
+            .ToList();
         // One of them has had its answer, and all others are under way.
         await begun.Task;
         var meanwhile = await EditAsync(40);
         await end.CancelAsync();
         // Whoever is no longer waited for is no longer worked for.
-        foreach (var (api, _) in attackers) api.Http.CancelPendingRequests();
+        foreach (var (api, _) in attackers)
+            api.Http.CancelPendingRequests();
         await Task.WhenAll(attacks.Select(attack => attack.ContinueWith(_ => { }, TaskScheduler.Default)));
         Assert.True(meanwhile < 5 * usual, $"An edit takes {meanwhile:0.0} ms instead of {usual:0.0} ms.");
     }
@@ -153,23 +189,58 @@ public sealed class BudgetTests(DemoApp demo) : IClassFixture<DemoApp>
     private static string Document(int calendars, int days, bool based, int tasks)
     {
         var first = new DateOnly(2027, 1, 1);
-        var list = Enumerable.Range(0, calendars).Select(c => new JsonObject
-        {
-            ["id"] = $"c{c}",
-            ["name"] = $"Calendar {c}",
-            ["base"] = based && c > 0 ? $"c{c - 1}" : null,
-            ["week"] = new JsonObject { ["mon"] = new JsonArray("09:00-17:00"), ["tue"] = new JsonArray("09:00-17:00"), ["wed"] = new JsonArray("09:00-17:00") },
-            ["exceptions"] = new JsonArray([.. Enumerable.Range(0, days).Select(d => (JsonNode)new JsonObject { ["from"] = $"{first.AddDays(3 * d + c % 3):yyyy-MM-dd}", ["to"] = $"{first.AddDays(3 * d + c % 3):yyyy-MM-dd}", ["name"] = "x", ["work"] = new JsonArray($"10:{c % 60:00}-12:00") })]),
-        });
-        var people = Enumerable.Range(0, calendars).Select(p => new JsonObject { ["id"] = $"pair-{p}", ["name"] = $"Pair {p}", ["calendar"] = $"c{p}" });
-        var rows = Enumerable.Range(0, tasks).Select(t =>
-        {
-            var task = new JsonObject { ["id"] = $"t{t}", ["name"] = $"T{t}", ["length"] = "2h" };
-            if (calendars == 0) return task;
-            task["calendar"] = $"c{t % calendars}";
-            task["assignments"] = new JsonArray(new JsonObject { ["person"] = $"pair-{(t / calendars + t) % calendars}" });
-            return task;
-        });
+        var list = Enumerable
+            .Range(0, calendars)
+            .Select(c => new JsonObject
+            {
+                ["id"] = $"c{c}",
+                ["name"] = $"Calendar {c}",
+                ["base"] = based && c > 0 ? $"c{c - 1}" : null,
+                ["week"] = new JsonObject
+                {
+                    ["mon"] = new JsonArray("09:00-17:00"),
+                    ["tue"] = new JsonArray("09:00-17:00"),
+                    ["wed"] = new JsonArray("09:00-17:00"),
+                },
+                ["exceptions"] = new JsonArray([
+                    .. Enumerable
+                        .Range(0, days)
+                        .Select(d =>
+                            (JsonNode)
+                                new JsonObject
+                                {
+                                    ["from"] = $"{first.AddDays(3 * d + c % 3):yyyy-MM-dd}",
+                                    ["to"] = $"{first.AddDays(3 * d + c % 3):yyyy-MM-dd}",
+                                    ["name"] = "x",
+                                    ["work"] = new JsonArray($"10:{c % 60:00}-12:00"),
+                                }
+                        ),
+                ]),
+            });
+        var people = Enumerable
+            .Range(0, calendars)
+            .Select(p => new JsonObject
+            {
+                ["id"] = $"pair-{p}",
+                ["name"] = $"Pair {p}",
+                ["calendar"] = $"c{p}",
+            });
+        var rows = Enumerable
+            .Range(0, tasks)
+            .Select(t =>
+            {
+                var task = new JsonObject
+                {
+                    ["id"] = $"t{t}",
+                    ["name"] = $"T{t}",
+                    ["length"] = "2h",
+                };
+                if (calendars == 0)
+                    return task;
+                task["calendar"] = $"c{t % calendars}";
+                task["assignments"] = new JsonArray(new JsonObject { ["person"] = $"pair-{(t / calendars + t) % calendars}" });
+                return task;
+            });
         return new JsonObject
         {
             ["format"] = "auxilium-plan/1",

@@ -22,9 +22,19 @@ public class ClockTests
         await using var west = new TestApp(database.Connection, today: "", world: new MovedClock(evening, "Pacific/Honolulu"));
         Assert.Equal((new DateOnly(2027, 5, 14), new DateOnly(2027, 5, 13)), (TodayOf(east), TodayOf(west)));
         using var client = east.SignedIn();
-        using var wrong = await TestApp.PostFormAsync(client, "/organisation", "/organisation", new() { ["Name"] = "Tidewell", ["TimeZone"] = "Moon/Tranquility" });
+        using var wrong = await TestApp.PostFormAsync(
+            client,
+            "/organisation",
+            "/organisation",
+            new() { ["Name"] = "Tidewell", ["TimeZone"] = "Moon/Tranquility" }
+        );
         Assert.Contains("There is no such time zone", await wrong.Content.ReadAsStringAsync(), StringComparison.Ordinal);
-        using var saved = await TestApp.PostFormAsync(client, "/organisation", "/organisation", new() { ["Name"] = "Tidewell Boathouse", ["TimeZone"] = "Europe/London" });
+        using var saved = await TestApp.PostFormAsync(
+            client,
+            "/organisation",
+            "/organisation",
+            new() { ["Name"] = "Tidewell Boathouse", ["TimeZone"] = "Europe/London" }
+        );
         Assert.Contains("Thu 13 May 21:00", await saved.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         Assert.Equal(new DateOnly(2027, 5, 13), TodayOf(east));
         // The other hears of it by the database; a new one reads it.
@@ -44,7 +54,8 @@ public class ClockTests
         await server.Api.EditAsync(project, """{"type":"placeTask","task":"a","start":"2027-05-13"}""", 1);
         Assert.Equal("ready", (await StatesAsync(server, project))[0]);
         // Pages without a connection of their own know when to ask again.
-        foreach (var address in new[] { "/", "/my-week", $"/projects/{project}/report" }) Assert.Contains("data-day-ends=\"60\"", await server.Api.Http.GetStringAsync(address), StringComparison.Ordinal);
+        foreach (var address in new[] { "/", "/my-week", $"/projects/{project}/report" })
+            Assert.Contains("data-day-ends=\"60\"", await server.Api.Http.GetStringAsync(address), StringComparison.Ordinal);
         await using var page = await LiveServers.JoinAsync(server, "imke", project, 2);
         clock.Now = new DateTimeOffset(2027, 5, 13, 22, 1, 0, TimeSpan.Zero);
         await page.NextAsync("day", TimeSpan.FromSeconds(20));
@@ -79,7 +90,12 @@ public class ClockTests
         var clock = new MovedClock(new DateTimeOffset(2027, 5, 13, 8, 15, 0, TimeSpan.Zero), "Europe/Berlin");
         using var server = new DemoApp(database.Connection, new TestApp(database.Connection, today: "", world: clock));
         var project = await server.Api.NewChainAsync();
-        using var made = await TestApp.PostFormAsync(server.App.SignedIn(), $"/projects/{project}/sharing", $"/projects/{project}/sharing?handler=Link", new() { ["For"] = "Band", ["Until"] = "14 May" });
+        using var made = await TestApp.PostFormAsync(
+            server.App.SignedIn(),
+            $"/projects/{project}/sharing",
+            $"/projects/{project}/sharing?handler=Link",
+            new() { ["For"] = "Band", ["Until"] = "14 May" }
+        );
         var address = SharingTests.LinkIn(await made.Content.ReadAsStringAsync());
         async Task<HttpStatusCode> OpenAsync() => (await server.App.CreateClient().GetAsync(address)).StatusCode;
         clock.Now = new DateTimeOffset(2027, 5, 14, 21, 59, 0, TimeSpan.Zero);
@@ -91,13 +107,30 @@ public class ClockTests
     private static DateOnly TodayOf(TestApp app) => app.Services.GetRequiredService<Today>().Date;
 
     private static async Task<string[]> StatesAsync(DemoApp server, Guid project) =>
-        [.. JsonNode.Parse(await server.Api.Http.GetStringAsync($"/api/v1/projects/{project}/changes"))!["rows"]!.AsArray().Select(r => r!["state"]?.GetValue<string>() ?? "")];
+        [
+            .. JsonNode.Parse(await server.Api.Http.GetStringAsync($"/api/v1/projects/{project}/changes"))!["rows"]!
+                .AsArray()
+                .Select(r => r!["state"]?.GetValue<string>() ?? ""),
+        ];
 
     /// <summary>Somebody has a notice that waits for the mail of the day.</summary>
     private static async Task WaitingAsync(DemoApp server)
     {
         var project = await server.Api.NewChainAsync();
-        await server.InDatabaseAsync(db => db.Notices.Add(new NoticeRow { PersonId = "imke", ProjectId = project, Kind = NoticeKind.Moved, At = DateTime.UtcNow, Text = "A moved.", Once = Guid.NewGuid().ToString(), ForDigest = true }));
+        await server.InDatabaseAsync(db =>
+            db.Notices.Add(
+                new NoticeRow
+                {
+                    PersonId = "imke",
+                    ProjectId = project,
+                    Kind = NoticeKind.Moved,
+                    At = DateTime.UtcNow,
+                    Text = "A moved.",
+                    Once = Guid.NewGuid().ToString(),
+                    ForDigest = true,
+                }
+            )
+        );
     }
 
     private static async Task<int> DigestsAsync(DemoApp server)

@@ -11,14 +11,17 @@ namespace Auxilium.Web.Tests;
 public class ClosedProjectsTests(DemoApp demo) : IClassFixture<DemoApp>
 {
     private const string Plan = """
-        {"format":"auxilium-plan/1","project":{"name":"Winter store","start":"2027-05-10"},"people":[{"id":"wanda","name":"Wanda Coles","initials":"WC"}],
+        {"format":"auxilium-plan/1", "project":{"name":"Winter store", "start":"2027-05-10"}, "people":[{"id":"wanda",
+          "name":"Wanda Coles", "initials":"WC"}],
          "tasks":[{"id":"a","name":"Clear the shed","length":"3d","assignments":[{"person":"wanda"}]}]}
         """;
 
     [Fact]
     public async Task What_is_archived_is_looked_at_and_changed_no_more_until_it_comes_back()
     {
-        var project = await demo.Api.CreateAsync(Plan.Replace("Winter store", "Summer store", StringComparison.Ordinal).Replace("shed", "loft", StringComparison.Ordinal));
+        var project = await demo.Api.CreateAsync(
+            Plan.Replace("Winter store", "Summer store", StringComparison.Ordinal).Replace("shed", "loft", StringComparison.Ordinal)
+        );
         var (imke, wanda) = (demo.App.SignedIn(), demo.App.SignedIn("wanda"));
         Assert.Contains("Clear the loft", await wanda.GetStringAsync("/my-week"), StringComparison.Ordinal);
         Assert.Contains("Archive project", await imke.GetStringAsync($"/projects/{project}/close"), StringComparison.Ordinal);
@@ -27,8 +30,14 @@ public class ClosedProjectsTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.DoesNotContain("Summer store", MainOf(await imke.GetStringAsync("/")), StringComparison.Ordinal);
         Assert.DoesNotContain("Clear the loft", await wanda.GetStringAsync("/my-week"), StringComparison.Ordinal);
         Assert.Contains("Clear the loft", await imke.GetStringAsync($"/projects/{project}"), StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.Forbidden, (await demo.Api.EditAsync(project, """{"type":"renameTask","task":"a","name":"B"}""", 1)).Status);
-        Assert.Equal(HttpStatusCode.Forbidden, (await new ApiClient(wanda).EditAsync(project, """{"type":"finishTask","task":"a"}""", 1)).Status);
+        Assert.Equal(
+            HttpStatusCode.Forbidden,
+            (await demo.Api.EditAsync(project, """{"type":"renameTask","task":"a","name":"B"}""", 1)).Status
+        );
+        Assert.Equal(
+            HttpStatusCode.Forbidden,
+            (await new ApiClient(wanda).EditAsync(project, """{"type":"finishTask","task":"a"}""", 1)).Status
+        );
 
         // Who does not coordinate it is not offered it, nor can bring it back.
         Assert.DoesNotContain("Summer store", await wanda.GetStringAsync("/archive"), StringComparison.Ordinal);
@@ -42,17 +51,41 @@ public class ClosedProjectsTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         var project = await demo.Api.CreateAsync(Plan);
         var imke = demo.App.SignedIn();
-        using var made = await TestApp.PostFormAsync(imke, $"/projects/{project}/sharing", $"/projects/{project}/sharing?handler=Link", new() { ["For"] = "Band" });
+        using var made = await TestApp.PostFormAsync(
+            imke,
+            $"/projects/{project}/sharing",
+            $"/projects/{project}/sharing?handler=Link",
+            new() { ["For"] = "Band" }
+        );
         var link = SharingTests.LinkIn(await made.Content.ReadAsStringAsync());
         await demo.Api.EditAsync(project, """{"type":"setLength","task":"a","length":"5d"}""", 1);
         var plan = await demo.Api.PlanAsync(project);
 
-        Assert.Contains("This is not the name of the project", WebUtility.HtmlDecode(await PostAsync(imke, $"/projects/{project}/close", "Delete", new() { ["Typed"] = "Winter" })), StringComparison.Ordinal);
-        Assert.Contains("is deleted", await PostAsync(imke, $"/projects/{project}/close", "Delete", new() { ["Typed"] = "winter store" }), StringComparison.Ordinal);
-        foreach (var route in new[] { $"/projects/{project}", $"/api/v1/projects/{project}/plan", $"/api/v1/projects/{project}/journal", $"/projects/{project}/report" })
+        Assert.Contains(
+            "This is not the name of the project",
+            WebUtility.HtmlDecode(await PostAsync(imke, $"/projects/{project}/close", "Delete", new() { ["Typed"] = "Winter" })),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "is deleted",
+            await PostAsync(imke, $"/projects/{project}/close", "Delete", new() { ["Typed"] = "winter store" }),
+            StringComparison.Ordinal
+        );
+        foreach (
+            var route in new[]
+            {
+                $"/projects/{project}",
+                $"/api/v1/projects/{project}/plan",
+                $"/api/v1/projects/{project}/journal",
+                $"/projects/{project}/report",
+            }
+        )
             Assert.Equal(HttpStatusCode.NotFound, (await imke.GetAsync(route)).StatusCode);
         Assert.Equal(HttpStatusCode.Gone, (await demo.App.CreateClient().GetAsync(link)).StatusCode);
-        Assert.Equal(HttpStatusCode.NotFound, (await demo.Api.EditAsync(project, """{"type":"renameTask","task":"a","name":"B"}""", 2)).Status);
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await demo.Api.EditAsync(project, """{"type":"renameTask","task":"a","name":"B"}""", 2)).Status
+        );
         Assert.DoesNotContain(project.ToString(), await imke.GetStringAsync("/api/v1/projects"), StringComparison.Ordinal);
 
         Assert.Contains("gone for good on", await imke.GetStringAsync("/archive"), StringComparison.Ordinal);
@@ -61,7 +94,8 @@ public class ClosedProjectsTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Equal(HttpStatusCode.OK, (await demo.App.CreateClient().GetAsync(link)).StatusCode);
         Assert.Equal(HttpStatusCode.OK, (await demo.Api.TakeBackAsync(project)).Status);
         var audit = WebUtility.HtmlDecode(await imke.GetStringAsync("/audit"));
-        foreach (var did in new[] { "deleted the project “Winter store”", "brought the project “Winter store” back" }) Assert.Contains(did, audit, StringComparison.Ordinal);
+        foreach (var did in new[] { "deleted the project “Winter store”", "brought the project “Winter store” back" })
+            Assert.Contains(did, audit, StringComparison.Ordinal);
     }
 
     [Fact]
@@ -73,14 +107,23 @@ public class ClosedProjectsTests(DemoApp demo) : IClassFixture<DemoApp>
         await closed.CloseAsync(project, delete: true, "imke");
         await closed.ClearAsync();
         Assert.Equal((1, 1, 1), await LeftAsync());
-        await demo.InDatabaseAsync(db => db.Projects.IgnoreQueryFilters().Single(p => p.Id == project).DeletedAt = DateTime.SpecifyKind(DateTime.UtcNow.AddDays(-31), DateTimeKind.Unspecified));
+        await demo.InDatabaseAsync(db =>
+            db.Projects.IgnoreQueryFilters().Single(p => p.Id == project).DeletedAt = DateTime.SpecifyKind(
+                DateTime.UtcNow.AddDays(-31),
+                DateTimeKind.Unspecified
+            )
+        );
         await closed.ClearAsync();
         Assert.Equal((0, 0, 0), await LeftAsync());
 
         async Task<(int, int, int)> LeftAsync()
         {
             await using var db = await demo.App.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync();
-            return (await db.Projects.IgnoreQueryFilters().CountAsync(p => p.Id == project), await db.Tasks.CountAsync(t => t.ProjectId == project), await db.Journal.CountAsync(j => j.ProjectId == project));
+            return (
+                await db.Projects.IgnoreQueryFilters().CountAsync(p => p.Id == project),
+                await db.Tasks.CountAsync(t => t.ProjectId == project),
+                await db.Journal.CountAsync(j => j.ProjectId == project)
+            );
         }
     }
 

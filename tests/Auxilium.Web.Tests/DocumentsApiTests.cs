@@ -36,11 +36,15 @@ public class DocumentsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     [Fact]
     public async Task Calculating_answers_dates_floats_drivers_and_warnings()
     {
-        var answer = await _api.PostAsync("/api/v1/schedule", """
+        var answer = await _api.PostAsync(
+            "/api/v1/schedule",
+            """
             {"format":"auxilium-plan/1","project":{"name":"x","start":"2027-05-03","finishBy":"2027-05-04"},
              "tasks":[{"id":"a","name":"A","length":"2d"},{"id":"b","name":"B","length":"1d"},{"id":"m","name":"M","milestone":true}],
              "links":[{"from":"a","to":"m"},{"from":"b","to":"m","lag":"3d"}]}
-            """, "application/vnd.auxilium.plan+json");
+            """,
+            "application/vnd.auxilium.plan+json"
+        );
         Assert.Equal(HttpStatusCode.OK, answer.Status);
         Assert.Equal("2027-05-06T18:00", answer.Body["project"]!["finish"]!.GetValue<string>());
         Assert.Equal(960, answer.Body["tasks"]![0]!["totalFloatMinutes"]!.GetValue<int>());
@@ -53,15 +57,27 @@ public class DocumentsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     [InlineData("/api/v1/projects")]
     public async Task A_malformed_document_gets_400_with_the_path_of_each_error(string path)
     {
-        var answer = await _api.PostAsync(path, """{"format":"auxilium-plan/1","project":{"name":"x","start":"soon"},"tasks":[{"id":"a","name":"A","splits":[{"after":"1d","for":"1d"}]}]}""");
+        var answer = await _api.PostAsync(
+            path,
+            """
+            {"format":"auxilium-plan/1", "project":{"name":"x", "start":"soon"}, "tasks":[{"id":"a", "name":"A",
+            "splits":[{"after":"1d", "for":"1d"}]}]}
+            """
+        );
         Assert.Equal(HttpStatusCode.BadRequest, answer.Status);
-        Assert.Equal(["$.project.start:date", "$.tasks[0].splits[0]:split"], answer.Body["errors"]!.AsArray().Select(e => $"{e!["path"]}:{e["code"]}").Order());
+        Assert.Equal(
+            ["$.project.start:date", "$.tasks[0].splits[0]:split"],
+            answer.Body["errors"]!.AsArray().Select(e => $"{e!["path"]}:{e["code"]}").Order()
+        );
     }
 
     [Fact]
     public async Task A_person_with_somebody_elses_id_is_refused()
     {
-        var answer = await _api.PostAsync("/api/v1/projects", """{"format":"auxilium-plan/1","project":{"name":"x","start":"2027-05-03"},"people":[{"id":"imke","name":"Someone Else"}]}""");
+        var answer = await _api.PostAsync(
+            "/api/v1/projects",
+            """{"format":"auxilium-plan/1","project":{"name":"x","start":"2027-05-03"},"people":[{"id":"imke","name":"Someone Else"}]}"""
+        );
         Assert.Equal("$.people[0].id", answer.Body["errors"]![0]!["path"]!.GetValue<string>());
         Assert.Contains("Imke Varga", answer.Detail, StringComparison.Ordinal);
     }
@@ -80,7 +96,13 @@ public class DocumentsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         foreach (var name in new[] { "\\u0000", "\\ud800", "\\u202e", "😀", "\\n", "\\u0007" })
         {
-            var answer = await _api.PostAsync("/api/v1/projects", $$"""{"format":"auxilium-plan/1","project":{"name":"x{{name}}","start":"2027-05-03","note":"{{name}}"},"people":[{"id":"odd","name":"Odd {{name}}"}],"tasks":[{"id":"a","name":"{{name}} y","note":"{{name}}"}]}""");
+            var answer = await _api.PostAsync(
+                "/api/v1/projects",
+                $$"""
+                {"format":"auxilium-plan/1", "project":{"name":"x{{name}}", "start":"2027-05-03", "note":"{{name}}"},
+                "people":[{"id":"odd", "name":"Odd {{name}}"}], "tasks":[{"id":"a", "name":"{{name}} y", "note":"{{name}}"}]}
+                """
+            );
             Assert.Contains(answer.Status, new[] { HttpStatusCode.Created, HttpStatusCode.BadRequest });
         }
     }
@@ -88,8 +110,14 @@ public class DocumentsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     [Fact]
     public async Task The_api_describes_itself()
     {
-        var paths = JsonNode.Parse(await _api.Http.GetStringAsync("/openapi/v1.json"))!["paths"]!.AsObject().Select(p => p.Key).ToHashSet();
-        Assert.Superset(new HashSet<string> { "/api/v1/projects", "/api/v1/projects/{id}/plan", "/api/v1/projects/{id}/edits", "/api/v1/schedule" }, paths);
+        var paths = JsonNode.Parse(await _api.Http.GetStringAsync("/openapi/v1.json"))!["paths"]!
+            .AsObject()
+            .Select(p => p.Key)
+            .ToHashSet();
+        Assert.Superset(
+            new HashSet<string> { "/api/v1/projects", "/api/v1/projects/{id}/plan", "/api/v1/projects/{id}/edits", "/api/v1/schedule" },
+            paths
+        );
         var schema = await _api.Http.GetByteArrayAsync("/api/v1/schema/auxilium-plan-1.json");
         Assert.Contains("auxilium-plan/1", Encoding.UTF8.GetString(schema), StringComparison.Ordinal);
     }

@@ -13,10 +13,20 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
         var project = await demo.Api.NewChainAsync();
         var own = Guid.NewGuid();
         await demo.Api.EditAsync(project, """{"type":"setLength","task":"a","length":"2d"}""", 1, own);
-        string Body(string more) => $$"""{"id":"{{Guid.NewGuid()}}","baseVersion":2,"seenVersion":1{{more}},"edit":{"type":"setLength","task":"a","length":"3d"} }""";
+        string Body(string more) =>
+            $$"""
+                {"id":"{{Guid.NewGuid()}}", "baseVersion":2, "seenVersion":1{{more}}, "edit":{"type":"setLength", "task":"a",
+                "length":"3d"} }
+                """;
         Assert.Equal(HttpStatusCode.Conflict, (await demo.Api.PostAsync($"/api/v1/projects/{project}/edits", Body(""))).Status);
-        Assert.Equal(HttpStatusCode.BadRequest, (await demo.Api.PostAsync($"/api/v1/projects/{project}/edits", Body(",\"own\":[1]"))).Status);
-        Assert.Equal(HttpStatusCode.OK, (await demo.Api.PostAsync($"/api/v1/projects/{project}/edits", Body($",\"own\":[\"{own}\"]"))).Status);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await demo.Api.PostAsync($"/api/v1/projects/{project}/edits", Body(",\"own\":[1]"))).Status
+        );
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (await demo.Api.PostAsync($"/api/v1/projects/{project}/edits", Body($",\"own\":[\"{own}\"]"))).Status
+        );
     }
 
     [Fact]
@@ -26,7 +36,10 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
         var answer = await _api.EditAsync(project, """{"type":"setLength","task":"a","length":"3d"}""", 1);
         Assert.Equal(HttpStatusCode.OK, answer.Status);
         Assert.Equal(2, answer.Body["version"]!.GetValue<int>());
-        Assert.Equal("A now takes 3 days instead of 1 day. 2 other tasks moved; finish Wed 5 May → Fri 7 May.", ApiClient.Sentence(answer.Body));
+        Assert.Equal(
+            "A now takes 3 days instead of 1 day. 2 other tasks moved; finish Wed 5 May → Fri 7 May.",
+            ApiClient.Sentence(answer.Body)
+        );
         Assert.Equal("waits for 1 “A”", answer.Body["ripple"]!["moves"]![1]!["why"]!.GetValue<string>());
         Assert.Equal("2 working days later", answer.Body["ripple"]!["moves"]![2]!["shift"]!.GetValue<string>());
     }
@@ -66,7 +79,10 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
         // Sent again, it may have been lost on the way: everything comes.
         var again = (await _api.PostAsync($"/api/v1/projects/{project}/edits?changes=true", edit)).Body["changes"]!;
         Assert.Equal(3, again["rows"]!.AsArray().Count);
-        Assert.Equal("B now takes 3 days instead of 1 day.", again["sentence"]![0]!["text"] + again["sentence"]![1]!["text"]!.GetValue<string>());
+        Assert.Equal(
+            "B now takes 3 days instead of 1 day.",
+            again["sentence"]![0]!["text"] + again["sentence"]![1]!["text"]!.GetValue<string>()
+        );
 
         IEnumerable<string> Fields(int row) => changes["rows"]![row]!.AsObject().Select(field => field.Key);
     }
@@ -79,9 +95,14 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Equal("2029-09-10T09:00", answer.Body["ripple"]!["moves"]![0]!["startAfter"]!.GetValue<string>());
         Assert.Equal("$.near", (await PlaceNear("7")).Body["errors"]![0]!["path"]!.GetValue<string>());
 
-        Task<Answer> PlaceNear(string near) => _api.PostAsync(
-            $"/api/v1/projects/{project}/edits",
-            $$$"""{"id":"{{{Guid.NewGuid()}}}","baseVersion":1,"near":{{{near}}},"edit":{"type":"placeTask","task":"a","start":"10 Sep"}}""");
+        Task<Answer> PlaceNear(string near) =>
+            _api.PostAsync(
+                $"/api/v1/projects/{project}/edits",
+                $$$"""
+                {"id":"{{{Guid.NewGuid()}}}", "baseVersion":1, "near":{{{near}}}, "edit":{"type":"placeTask", "task":"a",
+                "start":"10 Sep"}}
+                """
+            );
     }
 
     [Fact]
@@ -165,7 +186,11 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
             Assert.Equal(states[i], await _api.PlanAsync(project));
         }
         Assert.Equal(HttpStatusCode.BadRequest, (await _api.TakeBackAsync(project, "lastTakeBack")).Status);
-        Assert.StartsWith("Taken back: A removed with the row inside it.", ApiClient.Sentence((await _api.TakeBackAsync(project)).Body), StringComparison.Ordinal);
+        Assert.StartsWith(
+            "Taken back: A removed with the row inside it.",
+            ApiClient.Sentence((await _api.TakeBackAsync(project)).Body),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -182,18 +207,31 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     public async Task Many_edits_at_once_are_all_kept_in_order_and_each_once()
     {
         var project = await _api.NewChainAsync();
-        var answers = await Task.WhenAll(Enumerable.Range(0, 12).Select(i =>
-            _api.EditAsync(project, $$"""{"type":"addTask","id":"n{{i}}","name":"N{{i}}","parent":null,"after":"c"}""", 1)));
+        var answers = await Task.WhenAll(
+            Enumerable
+                .Range(0, 12)
+                .Select(i =>
+                    _api.EditAsync(project, $$"""{"type":"addTask","id":"n{{i}}","name":"N{{i}}","parent":null,"after":"c"}""", 1)
+                )
+        );
         Assert.All(answers, a => Assert.Equal(HttpStatusCode.OK, a.Status));
         Assert.Equal(Enumerable.Range(2, 12), answers.Select(a => a.Body["version"]!.GetValue<int>()).Order());
         await using var connection = new NpgsqlConnection(demo.Connection);
         await connection.OpenAsync();
-        await using var count = new NpgsqlCommand("select count(*) from tasks where project_id = $1", connection) { Parameters = { new() { Value = project } } };
+        await using var count = new NpgsqlCommand("select count(*) from tasks where project_id = $1", connection)
+        {
+            Parameters = { new() { Value = project } },
+        };
         Assert.Equal(15L, await count.ExecuteScalarAsync());
     }
 
     [Theory]
-    [InlineData("""{"type":"typePredecessors","task":"a","after":"3"}""", 422, "circle", "go round in a circle: 1 “A” → 2 “B” → 3 “C” → 1 “A”")]
+    [InlineData(
+        """{"type":"typePredecessors","task":"a","after":"3"}""",
+        422,
+        "circle",
+        "go round in a circle: 1 “A” → 2 “B” → 3 “C” → 1 “A”"
+    )]
     [InlineData("""{"type":"typePredecessors","task":"a","after":"9"}""", 422, "unknownRow", "There is no row 9")]
     [InlineData("""{"type":"typePredecessors","task":"a","after":"soon"}""", 422, "linkText", "not a row to come after")]
     [InlineData("""{"type":"typePredecessors","task":"a","after":"ends after 2"}""", 422, "linkText", "ends after 4 starts")]
@@ -203,17 +241,38 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     [InlineData("""{"type":"placeTask","task":"a","start":"3/4"}""", 400, null, "could be read two ways")]
     [InlineData("""{"type":"placeTask","task":"a","start":"whenever"}""", 400, null, "is not a date")]
     [InlineData("""{"type":"moveTask","task":"a","parent":"zz","after":null}""", 422, "taskGone", "no longer in the plan")]
-    [InlineData("""{"type":"setTracking","task":"a","progress":5,"actualStart":null,"actualFinish":null}""", 422, "progress", "from 0 to 1")]
-    [InlineData("""{"type":"setTracking","task":"a","progress":0.5,"actualStart":null,"actualFinish":"2027-05-04T18:00"}""", 422, "progress", "when the task has finished")]
-    [InlineData("""{"type":"setFixedDates","task":"a","pinned":{"start":"0001-01-01T00:00"},"constraint":null}""", 422, "outOfRange", "1990 to 2100")]
+    [InlineData(
+        """{"type":"setTracking","task":"a","progress":5,"actualStart":null,"actualFinish":null}""",
+        422,
+        "progress",
+        "from 0 to 1"
+    )]
+    [InlineData(
+        """{"type":"setTracking","task":"a","progress":0.5,"actualStart":null,"actualFinish":"2027-05-04T18:00"}""",
+        422,
+        "progress",
+        "when the task has finished"
+    )]
+    [InlineData(
+        """{"type":"setFixedDates","task":"a","pinned":{"start":"0001-01-01T00:00"},"constraint":null}""",
+        422,
+        "outOfRange",
+        "1990 to 2100"
+    )]
     [InlineData("""{"type":"joinPlan","person":{"id":"x","name":"\u0001","initials":"X"}}""", 422, "name", "in one line")]
-    [InlineData("""{"type":"together","edits":[{"type":"restoreTasks","tasks":[],"links":[]}]}""", 400, null, "only from taking an edit back")]
+    [InlineData(
+        """{"type":"together","edits":[{"type":"restoreTasks","tasks":[],"links":[]}]}""",
+        400,
+        null,
+        "only from taking an edit back"
+    )]
     public async Task Bad_input_gets_one_sentence(string edit, int status, string? code, string part)
     {
         var project = await _api.NewChainAsync();
         var answer = await _api.EditAsync(project, edit, 1);
         Assert.Equal(status, (int)answer.Status);
-        if (code is not null) Assert.Equal(code, answer.Body["code"]!.GetValue<string>());
+        if (code is not null)
+            Assert.Equal(code, answer.Body["code"]!.GetValue<string>());
         Assert.Contains(part, answer.Detail, StringComparison.Ordinal);
     }
 
@@ -221,7 +280,11 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     public async Task A_position_outside_the_list_is_its_nearest_end()
     {
         var project = await _api.NewChainAsync();
-        var answer = await _api.EditAsync(project, """{"type":"setPredecessors","task":"c","links":[{"from":"a","lag":"0d","position":-5}]}""", 1);
+        var answer = await _api.EditAsync(
+            project,
+            """{"type":"setPredecessors","task":"c","links":[{"from":"a","lag":"0d","position":-5}]}""",
+            1
+        );
         Assert.Equal(HttpStatusCode.OK, answer.Status);
     }
 
@@ -233,7 +296,12 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Equal("This name has 10,000 characters: shorten it to 200 or fewer.", longName.Detail);
         string[] names = ["🏮 Lanterns 👩‍👩‍👧", "مهرجان الفوانيس", "</script><b>x", "=1+1", "\"quoted\" & 'more'"];
         for (var i = 0; i < names.Length; i++)
-            Assert.Equal(HttpStatusCode.OK, (await _api.EditAsync(project, $$"""{"type":"renameTask","task":"a","name":{{ApiClient.Quote(names[i])}}}""", i + 1)).Status);
+            Assert.Equal(
+                HttpStatusCode.OK,
+                (
+                    await _api.EditAsync(project, $$"""{"type":"renameTask","task":"a","name":{{ApiClient.Quote(names[i])}}}""", i + 1)
+                ).Status
+            );
         var page = await _api.Http.GetStringAsync($"/projects/{project}");
         Assert.DoesNotContain("</script><b>", page, StringComparison.Ordinal);
     }
@@ -258,7 +326,10 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     [Fact]
     public async Task There_is_no_plan_of_an_unknown_project()
     {
-        Assert.Equal(HttpStatusCode.NotFound, (await _api.EditAsync(Guid.NewGuid(), """{"type":"renameTask","task":"a","name":"b"}""", 1)).Status);
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await _api.EditAsync(Guid.NewGuid(), """{"type":"renameTask","task":"a","name":"b"}""", 1)).Status
+        );
         Assert.Equal(HttpStatusCode.NotFound, (await _api.Http.GetAsync($"/api/v1/projects/{Guid.NewGuid()}/plan")).StatusCode);
         Assert.Equal(HttpStatusCode.NotFound, (await _api.Http.GetAsync($"/projects/{Guid.NewGuid()}")).StatusCode);
     }

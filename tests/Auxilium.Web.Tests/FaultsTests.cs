@@ -48,7 +48,10 @@ public sealed class FaultsTests : IDisposable
         // The first may still find a connection that was cut.
         for (var tries = 0; tries < 3; tries++)
         {
-            using var answer = await api.Http.PostAsync($"/api/v1/projects/{project}/edits", Json($$$"""{"id":"{{{id}}}","baseVersion":1,"edit":{"type":"renameTask","task":"a","name":"Once"}}"""));
+            using var answer = await api.Http.PostAsync(
+                $"/api/v1/projects/{project}/edits",
+                Json($$$"""{"id":"{{{id}}}","baseVersion":1,"edit":{"type":"renameTask","task":"a","name":"Once"}}""")
+            );
             Assert.Equal(HttpStatusCode.ServiceUnavailable, answer.StatusCode);
             Assert.Equal("2", answer.Headers.GetValues("Retry-After").Single());
             Assert.Contains("Try again in a moment", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
@@ -75,7 +78,10 @@ public sealed class FaultsTests : IDisposable
             Assert.Contains("<h1>The database does not answer</h1>", await page.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         }
         using var api = await client.GetAsync("/api/v1/projects");
-        Assert.Equal((HttpStatusCode.ServiceUnavailable, "application/problem+json"), (api.StatusCode, api.Content.Headers.ContentType!.MediaType));
+        Assert.Equal(
+            (HttpStatusCode.ServiceUnavailable, "application/problem+json"),
+            (api.StatusCode, api.Content.Headers.ContentType!.MediaType)
+        );
         Assert.Contains("\"detail\":\"The database does not answer", await api.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         using var health = await client.GetAsync("/healthz");
         Assert.Equal((HttpStatusCode.ServiceUnavailable, "Unhealthy"), (health.StatusCode, await health.Content.ReadAsStringAsync()));
@@ -85,7 +91,8 @@ public sealed class FaultsTests : IDisposable
         for (var tries = 0; ; tries++)
         {
             using var back = await client.GetAsync("/");
-            if (back.StatusCode == HttpStatusCode.OK) break;
+            if (back.StatusCode == HttpStatusCode.OK)
+                break;
             Assert.True(tries < 50, "The application did not come back with its database.");
             await Task.Delay(100);
         }
@@ -97,22 +104,27 @@ public sealed class FaultsTests : IDisposable
         TestApp[] apps = [.. Enumerable.Range(0, 3).Select(_ => new TestApp(_database.Connection))];
         try
         {
-            var names = await Task.WhenAll(apps.Select(app => Task.Run(async () => await new ApiClient(app.SignedIn()).Http.GetStringAsync("/api/v1/projects"))));
+            var names = await Task.WhenAll(
+                apps.Select(app => Task.Run(async () => await new ApiClient(app.SignedIn()).Http.GetStringAsync("/api/v1/projects")))
+            );
             Assert.All(names, projects => Assert.Equal(names[0], projects));
             Assert.Equal(3, names[0].Split("\"name\":").Length - 1);
         }
         finally
         {
-            foreach (var app in apps) await app.DisposeAsync();
+            foreach (var app in apps)
+                await app.DisposeAsync();
         }
     }
 
     [Fact]
     public async Task A_first_start_that_is_cut_off_leaves_nothing_and_the_next_begins_anew()
     {
-        await using (var empty = new TestApp(_database.Connection, empty: true)) _ = empty.CreateClient();
+        await using (var empty = new TestApp(_database.Connection, empty: true))
+            _ = empty.CreateClient();
         await FailAsync("project_roles");
-        await using (var cut = new TestApp(_database.Connection)) Assert.ThrowsAny<Exception>(() => cut.CreateClient());
+        await using (var cut = new TestApp(_database.Connection))
+            Assert.ThrowsAny<Exception>(() => cut.CreateClient());
         Assert.Equal("0 0 0", await CountAsync("people") + " " + await CountAsync("projects") + " " + await CountAsync("accounts"));
         await MendAsync("project_roles");
         await using var app = new TestApp(_database.Connection);
@@ -125,7 +137,14 @@ public sealed class FaultsTests : IDisposable
         await using var app = new TestApp(_database.Connection, empty: true);
         var client = app.CreateClient();
         var code = (await app.Services.GetRequiredService<Organisation>().FirstStartAsync())!;
-        var fields = new Dictionary<string, string> { ["OrganisationName"] = "Quay Choir", ["Name"] = "Ada Moor", ["MailAddress"] = "ada@quay.example", ["Password"] = "tide table seven", ["Again"] = "tide table seven" };
+        var fields = new Dictionary<string, string>
+        {
+            ["OrganisationName"] = "Quay Choir",
+            ["Name"] = "Ada Moor",
+            ["MailAddress"] = "ada@quay.example",
+            ["Password"] = "tide table seven",
+            ["Again"] = "tide table seven",
+        };
         foreach (var wrong in new[] { "", "abcd-efgh-jkmn-pqrs" })
         {
             fields["Code"] = wrong;
@@ -135,7 +154,8 @@ public sealed class FaultsTests : IDisposable
         }
         fields["Code"] = code.ToUpperInvariant().Replace('-', ' ');
         await FailAsync("accounts");
-        using (var cut = await TestApp.PostFormAsync(client, "/welcome", "/welcome", fields)) Assert.Equal(HttpStatusCode.InternalServerError, cut.StatusCode);
+        using (var cut = await TestApp.PostFormAsync(client, "/welcome", "/welcome", fields))
+            Assert.Equal(HttpStatusCode.InternalServerError, cut.StatusCode);
         await MendAsync("accounts");
         using var made = await TestApp.PostFormAsync(client, "/welcome", "/welcome", fields);
         Assert.Contains("No project yet", await made.Content.ReadAsStringAsync(), StringComparison.Ordinal);
@@ -147,10 +167,15 @@ public sealed class FaultsTests : IDisposable
     [Fact]
     public async Task A_database_of_a_newer_version_is_left_alone()
     {
-        await using (var app = new TestApp(_database.Connection, empty: true)) _ = app.CreateClient();
+        await using (var app = new TestApp(_database.Connection, empty: true))
+            _ = app.CreateClient();
         await InSqlAsync("""insert into "__EFMigrationsHistory" values ('29990101000000_Later', '99.0')""");
-        var services = new ServiceCollection().AddDbContextFactory<AuxiliumDb>(options => AuxiliumDb.Configure(options, _database.Connection)).BuildServiceProvider();
-        var newer = await Assert.ThrowsAsync<NewerSchemaException>(() => DatabaseStart.EnterAsync(_database.Connection, services.GetRequiredService<IDbContextFactory<AuxiliumDb>>()));
+        var services = new ServiceCollection()
+            .AddDbContextFactory<AuxiliumDb>(options => AuxiliumDb.Configure(options, _database.Connection))
+            .BuildServiceProvider();
+        var newer = await Assert.ThrowsAsync<NewerSchemaException>(() =>
+            DatabaseStart.EnterAsync(_database.Connection, services.GetRequiredService<IDbContextFactory<AuxiliumDb>>())
+        );
         Assert.Contains("newer version of Auxilium", newer.Message, StringComparison.Ordinal);
     }
 
@@ -164,10 +189,22 @@ public sealed class FaultsTests : IDisposable
         await using var other = new NpgsqlConnection(_database.Connection);
         await other.OpenAsync();
         await using var transaction = await other.BeginTransactionAsync();
-        await using (var hold = new NpgsqlCommand($"select * from projects where id = '{held}' for update", other, transaction)) await hold.ExecuteNonQueryAsync();
-        var waiting = Enumerable.Range(0, 90).Select(i => RetryAsync(() => api.EditAsync(held, $$"""{"type":"addTask","id":"n{{i}}","name":"N","parent":null,"after":"a"}""", 1, Guid.NewGuid()))).ToList();
+        await using (var hold = new NpgsqlCommand($"select * from projects where id = '{held}' for update", other, transaction))
+            await hold.ExecuteNonQueryAsync();
+        var waiting = Enumerable
+            .Range(0, 90)
+            .Select(i =>
+                RetryAsync(() =>
+                    api.EditAsync(held, $$"""{"type":"addTask","id":"n{{i}}","name":"N","parent":null,"after":"a"}""", 1, Guid.NewGuid())
+                )
+            )
+            .ToList();
         // All of them are under way, and this goes on.
-        for (var i = 0; i < 5; i++) Assert.Equal(HttpStatusCode.OK, (await api.EditAsync(free, $$"""{"type":"renameTask","task":"a","name":"A{{i}}"}""", i + 1)).Status);
+        for (var i = 0; i < 5; i++)
+            Assert.Equal(
+                HttpStatusCode.OK,
+                (await api.EditAsync(free, $$"""{"type":"renameTask","task":"a","name":"A{{i}}"}""", i + 1)).Status
+            );
         using var health = await api.Http.GetAsync("/healthz");
         Assert.Equal(HttpStatusCode.OK, health.StatusCode);
         Assert.DoesNotContain(waiting, edit => edit.IsCompleted);
@@ -185,8 +222,10 @@ public sealed class FaultsTests : IDisposable
         var first = await gates.EnterAsync(plan, default);
         var waiting = Enumerable.Range(0, PlanGates.MostWaiting).Select(_ => gates.EnterAsync(plan, end.Token)).ToList();
         await Assert.ThrowsAsync<PlanBusyException>(() => gates.EnterAsync(plan, default));
-        using (await gates.EnterAsync(Guid.NewGuid(), default)) await end.CancelAsync();
-        foreach (var gaveUp in waiting) await Assert.ThrowsAnyAsync<OperationCanceledException>(() => gaveUp);
+        using (await gates.EnterAsync(Guid.NewGuid(), default))
+            await end.CancelAsync();
+        foreach (var gaveUp in waiting)
+            await Assert.ThrowsAnyAsync<OperationCanceledException>(() => gaveUp);
         first.Dispose();
         (await gates.EnterAsync(plan, default)).Dispose();
     }
@@ -199,7 +238,12 @@ public sealed class FaultsTests : IDisposable
         var api = new ApiClient(app.SignedIn());
         var project = await api.NewChainAsync();
         await using var db = await app.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync();
-        var settings = await db.Database.SqlQueryRaw<string>("select setting as \"Value\" from pg_settings where name in ('idle_in_transaction_session_timeout', 'lock_timeout') order by name").ToListAsync();
+        var settings = await db
+            .Database.SqlQueryRaw<string>(
+                "select setting as \"Value\" from pg_settings where name in ('idle_in_transaction_session_timeout', 'lock_timeout') "
+                    + "order by name"
+            )
+            .ToListAsync();
         Assert.Equal(["30000", "8000"], settings);
         // The same with less patience, as it would end.
         await using var transaction = await db.Database.BeginTransactionAsync();
@@ -219,14 +263,19 @@ public sealed class FaultsTests : IDisposable
         for (var tries = 0; ; tries++)
         {
             var answer = await send();
-            if (answer.Status == HttpStatusCode.OK) return answer;
+            if (answer.Status == HttpStatusCode.OK)
+                return answer;
             Assert.Equal(HttpStatusCode.ServiceUnavailable, answer.Status);
             Assert.True(tries < 50, "It was never done.");
             await Task.Delay(200);
         }
     }
 
-    private Task<object?> FailAsync(string table) => InSqlAsync($"create function fail_{table}() returns trigger language plpgsql as $$ begin raise exception 'cut off'; end $$; create trigger fail_{table} before insert on {table} for each row execute function fail_{table}()");
+    private Task<object?> FailAsync(string table) =>
+        InSqlAsync(
+            $"create function fail_{table}() returns trigger language plpgsql as $$ begin raise exception 'cut off'; end $$; create "
+                + $"trigger fail_{table} before insert on {table} for each row execute function fail_{table}()"
+        );
 
     private Task<object?> MendAsync(string table) => InSqlAsync($"drop trigger fail_{table} on {table}");
 
@@ -235,7 +284,9 @@ public sealed class FaultsTests : IDisposable
     private async Task<object?> InSqlAsync(string sql, string? database = null)
     {
         var settings = new NpgsqlConnectionStringBuilder(_database.Connection) { Pooling = false };
-        await using var connection = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(settings.ConnectionString) { Database = database ?? settings.Database }.ConnectionString);
+        await using var connection = new NpgsqlConnection(
+            new NpgsqlConnectionStringBuilder(settings.ConnectionString) { Database = database ?? settings.Database }.ConnectionString
+        );
         await connection.OpenAsync();
         await using var command = new NpgsqlCommand(sql, connection);
         return await command.ExecuteScalarAsync();

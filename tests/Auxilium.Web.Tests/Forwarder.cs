@@ -22,12 +22,19 @@ public sealed class Forwarder : IDisposable
 
     public int Port { get; }
 
-    public string Connection => new NpgsqlConnectionStringBuilder(_target.ConnectionString) { Host = "127.0.0.1", Port = Port, Timeout = 3 }.ConnectionString;
+    public string Connection =>
+        new NpgsqlConnectionStringBuilder(_target.ConnectionString)
+        {
+            Host = "127.0.0.1",
+            Port = Port,
+            Timeout = 3,
+        }.ConnectionString;
 
     public void TakeAway()
     {
         _listener.Stop();
-        foreach (var client in _open) client.Dispose();
+        foreach (var client in _open)
+            client.Dispose();
         _open.Clear();
     }
 

@@ -14,7 +14,13 @@ public class JournalApiTests(DemoApp demo) : IClassFixture<DemoApp>
         await _api.EditAsync(project, """{"type":"setLength","task":"a","length":"3d"}""", 1);
         await _api.EditAsync(project, """{"type":"renameTask","task":"c","name":"See"}""", 2);
         var entries = await EntriesAsync(project);
-        Assert.Equal(["C is now called See. Nothing moved; the finish stays Fri 7 May.", "A now takes 3 days instead of 1 day. 2 other tasks moved; finish Wed 5 May → Fri 7 May."], entries.Select(Sentence));
+        Assert.Equal(
+            [
+                "C is now called See. Nothing moved; the finish stays Fri 7 May.",
+                "A now takes 3 days instead of 1 day. 2 other tasks moved; finish Wed 5 May → Fri 7 May.",
+            ],
+            entries.Select(Sentence)
+        );
         Assert.Equal(("Imke Varga", 3, true), ((string)entries[1]["person"]!, (int)entries[1]["moved"]!, (bool)entries[1]["stands"]!));
     }
 
@@ -39,15 +45,27 @@ public class JournalApiTests(DemoApp demo) : IClassFixture<DemoApp>
         await _api.EditAsync(project, """{"type":"setLength","task":"a","length":"3d"}""", 1);
         await _api.EditAsync(project, """{"type":"renameTask","task":"c","name":"See"}""", 2);
         var first = (long)(await EntriesAsync(project))[1]["id"]!;
-        Assert.StartsWith("Taken back: A now takes 3 days", ApiClient.Sentence((await TakeBackAsync(project, first)).Body), StringComparison.Ordinal);
+        Assert.StartsWith(
+            "Taken back: A now takes 3 days",
+            ApiClient.Sentence((await TakeBackAsync(project, first)).Body),
+            StringComparison.Ordinal
+        );
         Assert.Contains("\"See\"", await _api.PlanAsync(project), StringComparison.Ordinal);
         Assert.Equal("This has been taken back already, or is not an edit of this plan.", (await TakeBackAsync(project, first)).Detail);
 
         var entries = await EntriesAsync(project);
         Assert.Equal([true, true, false], entries.Select(entry => (bool)entry["stands"]!));
         // Undo goes on with what still stands.
-        Assert.StartsWith("Taken back: C is now called See", ApiClient.Sentence((await _api.TakeBackAsync(project)).Body), StringComparison.Ordinal);
-        Assert.StartsWith("Done again: A now takes 3 days", ApiClient.Sentence((await TakeBackAsync(project, (long)entries[0]["id"]!)).Body), StringComparison.Ordinal);
+        Assert.StartsWith(
+            "Taken back: C is now called See",
+            ApiClient.Sentence((await _api.TakeBackAsync(project)).Body),
+            StringComparison.Ordinal
+        );
+        Assert.StartsWith(
+            "Done again: A now takes 3 days",
+            ApiClient.Sentence((await TakeBackAsync(project, (long)entries[0]["id"]!)).Body),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -58,7 +76,10 @@ public class JournalApiTests(DemoApp demo) : IClassFixture<DemoApp>
         await _api.EditAsync(project, """{"type":"setLength","task":"a","length":"4d"}""", 2);
         var first = (long)(await EntriesAsync(project))[1]["id"]!;
         var conflict = await TakeBackAsync(project, first);
-        Assert.Equal((HttpStatusCode.Conflict, "4d", "1d"), (conflict.Status, (string)conflict.Body["theirs"]!, (string)conflict.Body["yours"]!));
+        Assert.Equal(
+            (HttpStatusCode.Conflict, "4d", "1d"),
+            (conflict.Status, (string)conflict.Body["theirs"]!, (string)conflict.Body["yours"]!)
+        );
         Assert.Equal(HttpStatusCode.OK, (await TakeBackAsync(project, first, overrule: true)).Status);
     }
 
@@ -76,7 +97,8 @@ public class JournalApiTests(DemoApp demo) : IClassFixture<DemoApp>
     public async Task A_long_journal_comes_in_pages()
     {
         var project = await _api.NewChainAsync();
-        for (var i = 1; i <= 52; i++) await _api.EditAsync(project, $$"""{"type":"renameTask","task":"a","name":"A{{i}}"}""", i);
+        for (var i = 1; i <= 52; i++)
+            await _api.EditAsync(project, $$"""{"type":"renameTask","task":"a","name":"A{{i}}"}""", i);
         var page = JsonNode.Parse(await _api.Http.GetStringAsync($"/api/v1/projects/{project}/journal"))!;
         Assert.Equal(50, page["entries"]!.AsArray().Count);
         var rest = JsonNode.Parse(await _api.Http.GetStringAsync($"/api/v1/projects/{project}/journal?before={page["next"]}"))!;
@@ -84,10 +106,17 @@ public class JournalApiTests(DemoApp demo) : IClassFixture<DemoApp>
     }
 
     private Task<Answer> TakeBackAsync(Guid project, long entry, bool overrule = false) =>
-        _api.PostAsync($"/api/v1/projects/{project}/edits", $$"""{"id":"{{Guid.NewGuid()}}","baseVersion":1,"takeBack":{{entry}},"overrule":{{(overrule ? "true" : "false")}}}""");
+        _api.PostAsync(
+            $"/api/v1/projects/{project}/edits",
+            $$"""{"id":"{{Guid.NewGuid()}}","baseVersion":1,"takeBack":{{entry}},"overrule":{{(overrule ? "true" : "false")}}}"""
+        );
 
     private async Task<List<JsonNode>> EntriesAsync(Guid project, string query = "") =>
-        [.. JsonNode.Parse(await _api.Http.GetStringAsync($"/api/v1/projects/{project}/journal{query}"))!["entries"]!.AsArray().Select(entry => entry!)];
+        [
+            .. JsonNode.Parse(await _api.Http.GetStringAsync($"/api/v1/projects/{project}/journal{query}"))!["entries"]!
+                .AsArray()
+                .Select(entry => entry!),
+        ];
 
     private static string Sentence(JsonNode entry) => string.Concat(entry["sentence"]!.AsArray().Select(run => (string)run!["text"]!));
 }

@@ -7,7 +7,8 @@ namespace Auxilium.Web.Tests;
 /// <summary>Databases of released schemas, as they were filled then: upgraded, read, edited and taken back.</summary>
 public class KeptDatabaseTests
 {
-    public static TheoryData<string> Kept => [.. Directory.EnumerateFiles(Folder, "*.sql").Select(f => Path.GetFileNameWithoutExtension(f)!)];
+    public static TheoryData<string> Kept =>
+        [.. Directory.EnumerateFiles(Folder, "*.sql").Select(f => Path.GetFileNameWithoutExtension(f)!)];
 
     private static string Folder => Path.Combine(AppContext.BaseDirectory, "Kept");
 
@@ -33,26 +34,32 @@ public class KeptDatabaseTests
         for (; ; undone++)
         {
             var answer = await api.TakeBackAsync(lantern);
-            if (answer.Status == HttpStatusCode.BadRequest) break;
+            if (answer.Status == HttpStatusCode.BadRequest)
+                break;
             Assert.True(answer.Status == HttpStatusCode.OK, $"The edit before {undone} undone ones: {answer.Body}");
         }
         Assert.True(undone > 25);
         Assert.DoesNotContain("Tea for the crew", await api.PlanAsync(lantern), StringComparison.Ordinal);
         Assert.DoesNotContain("Knee operation", await api.PlanAsync(lantern), StringComparison.Ordinal);
-        for (; undone > 0; undone--) Assert.Equal(HttpStatusCode.OK, (await api.TakeBackAsync(lantern, "lastTakeBack")).Status);
+        for (; undone > 0; undone--)
+            Assert.Equal(HttpStatusCode.OK, (await api.TakeBackAsync(lantern, "lastTakeBack")).Status);
         Assert.Equal(plan, await api.PlanAsync(lantern));
     }
 
     private static async Task RestoreAsync(string connection, string dump)
     {
         var settings = new NpgsqlConnectionStringBuilder(connection);
-        await using (var server = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(connection) { Database = "postgres" }.ConnectionString))
+        await using (
+            var server = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(connection) { Database = "postgres" }.ConnectionString)
+        )
         {
             await server.OpenAsync();
             await using var create = new NpgsqlCommand($"create database {settings.Database}", server);
             await create.ExecuteNonQueryAsync();
         }
-        await using var restored = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(connection) { Pooling = false, NoResetOnClose = true }.ConnectionString);
+        await using var restored = new NpgsqlConnection(
+            new NpgsqlConnectionStringBuilder(connection) { Pooling = false, NoResetOnClose = true }.ConnectionString
+        );
         await restored.OpenAsync();
         await using var command = new NpgsqlCommand(dump, restored);
         await command.ExecuteNonQueryAsync();

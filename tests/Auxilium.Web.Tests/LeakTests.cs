@@ -17,7 +17,10 @@ namespace Auxilium.Web.Tests;
 /// </summary>
 public sealed partial class LeakTests(LeakApp app) : IClassFixture<LeakApp>
 {
-    /// <summary>What each role may see. Roles in turn: nobody, somebody without a part, a viewer, a member, a coordinator, an organiser; then a link that shows nothing more, and one that shows all it can.</summary>
+    /// <summary>
+    /// What each role may see. Roles in turn: nobody, somebody without a part, a viewer, a member, a coordinator, an organiser; then a
+    /// link that shows nothing more, and one that shows all it can.
+    /// </summary>
     [Theory]
     [InlineData("plantedproject", "no no yes yes yes yes no no")]
     [InlineData("plantedtask", "no no yes yes yes yes yes yes")]
@@ -37,9 +40,16 @@ public sealed partial class LeakTests(LeakApp app) : IClassFixture<LeakApp>
     [InlineData("1067383740", "no no yes yes yes yes no yes")]
     public void Each_word_is_seen_by_those_it_is_for(string word, string expected)
     {
-        var seen = app.Answers.Select(answers => answers.Any(a => a.Text.Contains(word, StringComparison.OrdinalIgnoreCase))).ToList();
-        var where = string.Join("; ", app.Answers.Select((answers, i) => $"{i}: {string.Join(" ", answers.Where(a => a.Text.Contains(word, StringComparison.OrdinalIgnoreCase)).Select(a => a.Path).Take(6))}"));
-        Assert.True(expected == string.Join(' ', seen.Select(s => s ? "yes" : "no")), $"{word}: {string.Join(' ', seen.Select(s => s ? "yes" : "no"))} instead of {expected}. {where}");
+        bool Holds((string Path, string Text) answer) => answer.Text.Contains(word, StringComparison.OrdinalIgnoreCase);
+        var seen = app.Answers.Select(answers => answers.Any(Holds)).ToList();
+        var where = string.Join(
+            "; ",
+            app.Answers.Select((answers, i) => $"{i}: {string.Join(" ", answers.Where(Holds).Select(a => a.Path).Take(6))}")
+        );
+        Assert.True(
+            expected == string.Join(' ', seen.Select(s => s ? "yes" : "no")),
+            $"{word}: {string.Join(' ', seen.Select(s => s ? "yes" : "no"))} instead of {expected}. {where}"
+        );
     }
 }
 
@@ -56,26 +66,68 @@ public sealed partial class LeakApp : IDisposable
 
     private async Task<IReadOnlyList<IReadOnlyList<(string, string)>>> AskAsync()
     {
-        await _demo.InDatabaseAsync(db => db.People.Add(new PersonRow { Id = "otto", Name = "Otto Plantedowner", Initials = "OP", HourlyRate = 77731.55m }));
-        var project = await _demo.Api.CreateAsync("""
-            {"format":"auxilium-plan/1","project":{"name":"Plantedproject","start":"2027-05-17","finishBy":"2030-06-11","calendar":"own","note":"x"},
-             "calendars":[{"id":"own","name":"Plantedcalendar","week":{"mon":["09:00-17:00"],"tue":["09:00-17:00"],"wed":["09:00-17:00"]},"exceptions":[{"from":"2027-05-18","to":"2027-05-18","name":"Plantedholiday","work":[]}]}],
+        await _demo.InDatabaseAsync(db =>
+            db.People.Add(
+                new PersonRow
+                {
+                    Id = "otto",
+                    Name = "Otto Plantedowner",
+                    Initials = "OP",
+                    HourlyRate = 77731.55m,
+                }
+            )
+        );
+        var project = await _demo.Api.CreateAsync(
+            """
+            {"format":"auxilium-plan/1", "project":{"name":"Plantedproject", "start":"2027-05-17", "finishBy":"2030-06-11",
+              "calendar":"own", "note":"x"},
+             "calendars":[{"id":"own", "name":"Plantedcalendar", "week":{"mon":["09:00-17:00"], "tue":["09:00-17:00"],
+               "wed":["09:00-17:00"]}, "exceptions":[{"from":"2027-05-18", "to":"2027-05-18", "name":"Plantedholiday", "work":[]}]}],
              "people":[{"id":"otto","name":"Otto Plantedowner","initials":"OP"}],
-             "tasks":[{"id":"a","name":"Plantedtask","length":"2d","note":"Plantednote","label":"Plantedlabel","deadline":"2029-11-20","assignments":[{"person":"otto"}]}]}
-            """);
-        await _demo.Api.EditAsync(project, """{"type":"setPeriods","periods":[{"name":"Plantedperiod","from":"2027-05-24","to":"2027-05-25"}]}""", 1);
+             "tasks":[{"id":"a", "name":"Plantedtask", "length":"2d", "note":"Plantednote", "label":"Plantedlabel",
+               "deadline":"2029-11-20", "assignments":[{"person":"otto"}]}]}
+            """
+        );
+        await _demo.Api.EditAsync(
+            project,
+            """{"type":"setPeriods","periods":[{"name":"Plantedperiod","from":"2027-05-24","to":"2027-05-25"}]}""",
+            1
+        );
         await _demo.Api.PostAsync($"/api/v1/projects/{project}/tasks/a/comments", """{"text":"Plantedcomment"}""");
-        var elsewhere = await _demo.Api.CreateAsync("""
-            {"format":"auxilium-plan/1","project":{"name":"Plantedelsewhere","start":"2027-05-17"},"people":[{"id":"otto","name":"Otto Plantedowner","initials":"OP"}],
+        var elsewhere = await _demo.Api.CreateAsync(
+            """
+            {"format":"auxilium-plan/1", "project":{"name":"Plantedelsewhere", "start":"2027-05-17"}, "people":[{"id":"otto",
+              "name":"Otto Plantedowner", "initials":"OP"}],
              "tasks":[{"id":"a","name":"Plantedelsewhere task","length":"2d","assignments":[{"person":"otto"}]}]}
-            """);
+            """
+        );
         var roles = _demo.App.Services.GetRequiredService<ProjectRoles>();
         await roles.GiveAsync(project, "bert", ProjectRole.Viewer);
         await roles.GiveAsync(project, "oona", ProjectRole.Member);
         await roles.GiveAsync(project, "jonas", ProjectRole.Coordinator);
-        using (await TestApp.PostFormAsync(_demo.App.SignedIn("jonas"), "/people/otto", "/people/otto?handler=Away", new() { ["From"] = "31 May", ["Note"] = "Plantedsecretreason" })) { }
+        using (
+            await TestApp.PostFormAsync(
+                _demo.App.SignedIn("jonas"),
+                "/people/otto",
+                "/people/otto?handler=Away",
+                new() { ["From"] = "31 May", ["Note"] = "Plantedsecretreason" }
+            )
+        ) { }
         // Told when they had a part in it, which they have no more; and queued for the mail of the day.
-        await _demo.InDatabaseAsync(db => db.Notices.Add(new NoticeRow { PersonId = "wanda", At = DateTime.UtcNow, Kind = NoticeKind.Moved, ProjectId = elsewhere, Text = "Plantednotice moved.", Once = "planted", ForDigest = true }));
+        await _demo.InDatabaseAsync(db =>
+            db.Notices.Add(
+                new NoticeRow
+                {
+                    PersonId = "wanda",
+                    At = DateTime.UtcNow,
+                    Kind = NoticeKind.Moved,
+                    ProjectId = elsewhere,
+                    Text = "Plantednotice moved.",
+                    Once = "planted",
+                    ForDigest = true,
+                }
+            )
+        );
         await _demo.App.Services.GetRequiredService<NoticeBook>().DigestAsync(path => "http://here" + path);
         await using (var db = await _demo.App.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync())
             Assert.False(await db.Mails.AnyAsync(m => m.Body.Contains("Plantednotice")));
@@ -88,8 +140,15 @@ public sealed partial class LeakApp : IDisposable
         }
         foreach (var columns in new[] { [], Pages.Sharing.SharedColumns.All.Select(c => c.Column).ToArray() })
         {
-            var secret = await _demo.App.Services.GetRequiredService<ShareLinks>().MakeAsync(project, "imke", "Harbour", null, null, columns);
-            answers.Add(await ReadAsync(_demo.App.CreateClient(), new[] { "", "/lanes", "/month", "/chains", "/report" }.Select(look => $"/shared/{secret}{look}")));
+            var secret = await _demo
+                .App.Services.GetRequiredService<ShareLinks>()
+                .MakeAsync(project, "imke", "Harbour", null, null, columns);
+            answers.Add(
+                await ReadAsync(
+                    _demo.App.CreateClient(),
+                    new[] { "", "/lanes", "/month", "/chains", "/report" }.Select(look => $"/shared/{secret}{look}")
+                )
+            );
         }
         // The name of what one opens is told with it.
         return [.. answers.Select((list, i) => i < 6 ? list : [.. list.Select(a => (a.Item1, ProjectName().Replace(a.Item2, "")))])];
@@ -101,22 +160,39 @@ public sealed partial class LeakApp : IDisposable
         let methods = endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods
         where methods is null || methods.Contains("GET")
         let route = "/" + endpoint.RoutePattern.RawText!.TrimStart('/')
-        where !route.Contains("**", StringComparison.Ordinal) && !Path.HasExtension(route) && !route.StartsWith("/live", StringComparison.Ordinal) && !route.StartsWith("/shared", StringComparison.Ordinal)
+        where
+            !route.Contains("**", StringComparison.Ordinal)
+            && !Path.HasExtension(route)
+            && !route.StartsWith("/live", StringComparison.Ordinal)
+            && !route.StartsWith("/shared", StringComparison.Ordinal)
         from id in new[] { project, elsewhere }
         select Fill(endpoint.RoutePattern, id);
 
-    private static string Fill(RoutePattern pattern, Guid project) => "/" + string.Join('/', pattern.PathSegments.Select(segment => string.Concat(segment.Parts.Select(part => part switch
-    {
-        RoutePatternLiteralPart literal => literal.Content,
-        RoutePatternSeparatorPart separator => separator.Content,
-        RoutePatternParameterPart { Name: "id" } => project.ToString(),
-        RoutePatternParameterPart { Name: "task" } => "a",
-        RoutePatternParameterPart { Name: "person" } => "otto",
-        RoutePatternParameterPart { Name: "look" } => "month",
-        RoutePatternParameterPart { Name: "set" } => "ireland",
-        RoutePatternParameterPart { IsOptional: true } => "",
-        _ => Guid.Empty.ToString(),
-    })))).TrimEnd('/') + (pattern.RawText!.EndsWith("forecast", StringComparison.Ordinal) ? "?runs=10" : "");
+    private static string Fill(RoutePattern pattern, Guid project) =>
+        "/"
+        + string.Join(
+                '/',
+                pattern.PathSegments.Select(segment =>
+                    string.Concat(
+                        segment.Parts.Select(part =>
+                            part switch
+                            {
+                                RoutePatternLiteralPart literal => literal.Content,
+                                RoutePatternSeparatorPart separator => separator.Content,
+                                RoutePatternParameterPart { Name: "id" } => project.ToString(),
+                                RoutePatternParameterPart { Name: "task" } => "a",
+                                RoutePatternParameterPart { Name: "person" } => "otto",
+                                RoutePatternParameterPart { Name: "look" } => "month",
+                                RoutePatternParameterPart { Name: "set" } => "ireland",
+                                RoutePatternParameterPart { IsOptional: true } => "",
+                                _ => Guid.Empty.ToString(),
+                            }
+                        )
+                    )
+                )
+            )
+            .TrimEnd('/')
+        + (pattern.RawText!.EndsWith("forecast", StringComparison.Ordinal) ? "?runs=10" : "");
 
     private static async Task<IReadOnlyList<(string, string)>> ReadAsync(HttpClient client, IEnumerable<string> paths)
     {

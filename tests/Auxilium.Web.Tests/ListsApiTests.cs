@@ -12,7 +12,10 @@ public class ListsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         var project = await _api.NewChainAsync();
         var before = await _api.PlanAsync(project);
-        var read = await ReadAsync(project, """{"text":"Task\tOwner\tDays\nFair\n  Band\tTom Lowe\t2d\n  Posters\tTom Lowe\tages","after":"a"}""");
+        var read = await ReadAsync(
+            project,
+            """{"text":"Task\tOwner\tDays\nFair\n  Band\tTom Lowe\t2d\n  Posters\tTom Lowe\tages","after":"a"}"""
+        );
         Assert.Equal(HttpStatusCode.OK, read.Status);
         Assert.Equal(["name", "owner", "length"], read.Body["columns"]!.AsArray().Select(c => (string)c!["kind"]!));
         Assert.Equal("Tom Lowe", (string)Assert.Single(read.Body["newPeople"]!.AsArray())!);

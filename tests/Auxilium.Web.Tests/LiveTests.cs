@@ -23,8 +23,14 @@ public sealed class LiveTests(LiveServers servers) : IClassFixture<LiveServers>
         await using var oona = await LiveServers.JoinAsync(servers.Two, "imke", project, 1);
         await servers.One.Api.EditAsync(project, """{"type":"setLength","task":"a","length":"4d"}""", 1);
         var change = await oona.NextAsync("changed");
-        Assert.Equal((1, 2, "Imke Varga"), (change["from"]!.GetValue<int>(), change["to"]!.GetValue<int>(), change["name"]!.GetValue<string>()));
-        Assert.Equal("4d", change["changes"]!["rows"]!.AsArray().Single(r => r!["id"]!.GetValue<string>() == "a")!["length"]!.GetValue<string>());
+        Assert.Equal(
+            (1, 2, "Imke Varga"),
+            (change["from"]!.GetValue<int>(), change["to"]!.GetValue<int>(), change["name"]!.GetValue<string>())
+        );
+        Assert.Equal(
+            "4d",
+            change["changes"]!["rows"]!.AsArray().Single(r => r!["id"]!.GetValue<string>() == "a")!["length"]!.GetValue<string>()
+        );
         Assert.Equal(3, change["changes"]!["rows"]!.AsArray().Count);
     }
 
@@ -61,7 +67,13 @@ public sealed class LiveTests(LiveServers servers) : IClassFixture<LiveServers>
         // The other server reads the plan to tell it, and that fails.
         await InSql("alter table members rename to members_away");
         var edits = servers.One.App.Services.GetRequiredService<PlanEdits>();
-        Assert.IsType<EditCommitted>(await edits.CommitAsync(project, new EditRequest(Guid.NewGuid(), 1, new RenameTask("a", "Told late"), null, "imke"), new DateOnly(2027, 5, 13)));
+        Assert.IsType<EditCommitted>(
+            await edits.CommitAsync(
+                project,
+                new EditRequest(Guid.NewGuid(), 1, new RenameTask("a", "Told late"), null, "imke"),
+                new DateOnly(2027, 5, 13)
+            )
+        );
         await Assert.ThrowsAsync<OperationCanceledException>(() => page.NextAsync("changed", TimeSpan.FromSeconds(1)));
         await InSql("alter table members_away rename to members");
         Assert.Equal(2, (await page.NextAsync("changed"))["to"]!.GetValue<int>());
@@ -75,7 +87,8 @@ public sealed class LiveTests(LiveServers servers) : IClassFixture<LiveServers>
         await using var page = await LiveServers.JoinAsync(servers.Two, "imke", project, 2);
         await servers.One.Api.EditAsync(project, """{"type":"setLength","task":"a","length":"9d"}""", 2);
         await servers.One.Api.EditAsync(project, """{"type":"renameTask","task":"b","name":"Lost"}""", 3);
-        for (var version = 2; version < 4; version++) Assert.Equal(version, (await page.NextAsync("changed"))["from"]!.GetValue<int>());
+        for (var version = 2; version < 4; version++)
+            Assert.Equal(version, (await page.NextAsync("changed"))["from"]!.GetValue<int>());
 
         // As a backup of version 2 leaves it.
         await servers.One.InDatabaseAsync(db =>
@@ -98,7 +111,10 @@ public sealed class LiveTests(LiveServers servers) : IClassFixture<LiveServers>
         await using var back = await LiveServers.JoinAsync(servers.Two, "imke", project, 3);
         Assert.Empty(back.Missed!.AsArray());
         await servers.One.Api.EditAsync(project, """{"type":"setLength","task":"c","length":"4d"}""", 3);
-        Assert.Equal((3, 4), (await page.NextAsync("changed")) is var change ? (change["from"]!.GetValue<int>(), change["to"]!.GetValue<int>()) : default);
+        Assert.Equal(
+            (3, 4),
+            (await page.NextAsync("changed")) is var change ? (change["from"]!.GetValue<int>(), change["to"]!.GetValue<int>()) : default
+        );
     }
 
     [Fact]
@@ -110,7 +126,9 @@ public sealed class LiveTests(LiveServers servers) : IClassFixture<LiveServers>
         var oona = await LiveServers.JoinAsync(servers.Two, "oona", project, 1);
         await imke.UntilAsync("who", here => here.AsArray().Any(p => p!["person"]!.GetValue<string>() == "oona"));
         await oona.Connection.SendAsync("At", "b");
-        await imke.UntilAsync("who", here => here.AsArray().Any(p => p!["person"]!.GetValue<string>() == "oona" && p["task"]?.GetValue<string>() == "b"));
+        await imke.UntilAsync("who", here =>
+            here.AsArray().Any(p => p!["person"]!.GetValue<string>() == "oona" && p["task"]?.GetValue<string>() == "b")
+        );
         await oona.DisposeAsync();
         await imke.UntilAsync("who", here => here.AsArray().All(p => p!["person"]!.GetValue<string>() != "oona"));
     }
@@ -167,16 +185,21 @@ public sealed class LiveServers : IDisposable
     internal static async Task<Listening> JoinAsync(DemoApp server, string person, Guid project, int version)
     {
         var token = await server.App.Services.GetRequiredService<Tokens>().MakeAsync(person, "live", TokenScope.Look, null);
-        var connection = new HubConnectionBuilder().WithUrl("http://localhost/live", options =>
-        {
-            options.HttpMessageHandlerFactory = _ => server.App.Server.CreateHandler();
-            options.Transports = HttpTransportType.LongPolling;
-            options.Headers["Authorization"] = $"Bearer {token}";
-        }).Build();
+        var connection = new HubConnectionBuilder()
+            .WithUrl("http://localhost/live", options =>
+            {
+                options.HttpMessageHandlerFactory = _ => server.App.Server.CreateHandler();
+                options.Transports = HttpTransportType.LongPolling;
+                options.Headers["Authorization"] = $"Bearer {token}";
+            })
+            .Build();
         var listening = new Listening(connection);
         await connection.StartAsync();
         await using var db = await server.App.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync();
-        var edit = await db.Journal.Where(j => j.ProjectId == project && j.Version == version).Select(j => (Guid?)j.EditId).SingleOrDefaultAsync();
+        var edit = await db
+            .Journal.Where(j => j.ProjectId == project && j.Version == version)
+            .Select(j => (Guid?)j.EditId)
+            .SingleOrDefaultAsync();
         listening.Missed = (await connection.InvokeAsync<JsonNode>("Join", project, version, edit))["changes"];
         return listening;
     }
@@ -189,7 +212,16 @@ internal sealed class Listening : IAsyncDisposable
 
     private readonly TaskCompletionSource _ended = new();
 
-    private readonly Dictionary<string, Channel<JsonNode?>> _told = new[] { "changed", "lost", "who", "talk", "proposals", "notice", "day" }.ToDictionary(n => n, _ => Channel.CreateUnbounded<JsonNode?>());
+    private readonly Dictionary<string, Channel<JsonNode?>> _told = new[]
+    {
+        "changed",
+        "lost",
+        "who",
+        "talk",
+        "proposals",
+        "notice",
+        "day",
+    }.ToDictionary(n => n, _ => Channel.CreateUnbounded<JsonNode?>());
 
     public Listening(HubConnection connection)
     {
@@ -201,7 +233,8 @@ internal sealed class Listening : IAsyncDisposable
         };
         connection.On("lost", () => _told["lost"].Writer.TryWrite(null));
         connection.On("day", () => _told["day"].Writer.TryWrite(null));
-        foreach (var name in _told.Keys.Where(n => n is not ("talk" or "lost" or "day"))) connection.On<JsonNode?>(name, told => _told[name].Writer.TryWrite(told));
+        foreach (var name in _told.Keys.Where(n => n is not ("talk" or "lost" or "day")))
+            connection.On<JsonNode?>(name, told => _told[name].Writer.TryWrite(told));
         connection.On<string, int, int>("talk", (task, _, _) => _told["talk"].Writer.TryWrite(JsonValue.Create(task)));
     }
 
@@ -221,9 +254,7 @@ internal sealed class Listening : IAsyncDisposable
 
     public async Task UntilAsync(string name, Func<JsonNode, bool> holds)
     {
-        while (!holds(await NextAsync(name)))
-        {
-        }
+        while (!holds(await NextAsync(name))) { }
     }
 
     public ValueTask DisposeAsync() => Connection.DisposeAsync();

@@ -6,7 +6,13 @@ namespace Auxilium.Web.Tests;
 /// <summary>Whom a comment mentions.</summary>
 public class MentionTests
 {
-    private static readonly Person[] People = [new("imke", "Imke Varga", "IV"), new("anna", "Anna Berg", "AB"), new("anna-2", "Anna Bergmann", "AB"), new("jo", "Jo-Ann Søren", "JS")];
+    private static readonly Person[] People =
+    [
+        new("imke", "Imke Varga", "IV"),
+        new("anna", "Anna Berg", "AB"),
+        new("anna-2", "Anna Bergmann", "AB"),
+        new("jo", "Jo-Ann Søren", "JS"),
+    ];
 
     [Theory]
     [InlineData("Ask @Imke Varga.", "imke")]

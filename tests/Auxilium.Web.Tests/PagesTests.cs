@@ -1,6 +1,6 @@
 using System.Net;
-using Microsoft.Extensions.DependencyInjection;
 using System.Text.RegularExpressions;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace Auxilium.Web.Tests;
 
@@ -57,10 +57,20 @@ public partial class PagesTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         var client = demo.App.SignedIn();
         client.DefaultRequestHeaders.Remove("X-Auxilium-Token");
-        using var form = new FormUrlEncodedContent(new Dictionary<string, string> { ["Name"] = "x", ["Start"] = "today", ["Coordinator"] = "imke" });
+        using var form = new FormUrlEncodedContent(
+            new Dictionary<string, string>
+            {
+                ["Name"] = "x",
+                ["Start"] = "today",
+                ["Coordinator"] = "imke",
+            }
+        );
         Assert.Equal(HttpStatusCode.BadRequest, (await client.PostAsync("/projects/new", form)).StatusCode);
         // Not even one that names no origin: only what a program sends of its own needs no token of a page.
-        var answer = await new ApiClient(client).PostAsync("/api/v1/projects", """{"format":"auxilium-plan/1","project":{"name":"x","start":"2027-05-03"}}""");
+        var answer = await new ApiClient(client).PostAsync(
+            "/api/v1/projects",
+            """{"format":"auxilium-plan/1","project":{"name":"x","start":"2027-05-03"}}"""
+        );
         Assert.Equal((HttpStatusCode.BadRequest, true), (answer.Status, answer.Detail.Contains("out of date", StringComparison.Ordinal)));
     }
 
@@ -78,7 +88,14 @@ public partial class PagesTests(DemoApp demo) : IClassFixture<DemoApp>
         await using var app = new TestApp(database.Connection, empty: true);
         var client = app.CreateClient();
         Assert.Contains("Welcome to Auxilium", await client.GetStringAsync("/"), StringComparison.Ordinal);
-        var fields = new Dictionary<string, string> { ["OrganisationName"] = "Quay Choir", ["Name"] = "Ada Moor", ["MailAddress"] = "ada@quay", ["Password"] = "short", ["Again"] = "short" };
+        var fields = new Dictionary<string, string>
+        {
+            ["OrganisationName"] = "Quay Choir",
+            ["Name"] = "Ada Moor",
+            ["MailAddress"] = "ada@quay",
+            ["Password"] = "short",
+            ["Again"] = "short",
+        };
         fields["Code"] = (await app.Services.GetRequiredService<Storage.People.Organisation>().FirstStartAsync())!;
         using var wrong = await TestApp.PostFormAsync(client, "/welcome", "/welcome", fields);
         var page = WebUtility.HtmlDecode(await wrong.Content.ReadAsStringAsync());
@@ -97,20 +114,35 @@ public partial class PagesTests(DemoApp demo) : IClassFixture<DemoApp>
     public void References_point_one_way()
     {
         string[] order = ["Auxilium.Planning", "Auxilium.Exchange", "Auxilium.Storage", "Auxilium.Web"];
-        var assemblies = new[] { typeof(Planning.Plans.Plan), typeof(Exchange.Edits.EditJson), typeof(Storage.AuxiliumDb), typeof(Program) }.Select(t => t.Assembly);
+        var assemblies = new[]
+        {
+            typeof(Planning.Plans.Plan),
+            typeof(Exchange.Edits.EditJson),
+            typeof(Storage.AuxiliumDb),
+            typeof(Program),
+        }.Select(t => t.Assembly);
         foreach (var assembly in assemblies)
         {
             var own = Array.IndexOf(order, assembly.GetName().Name);
             var references = assembly.GetReferencedAssemblies().Select(a => a.Name!).ToList();
             Assert.All(references.Where(order.Contains), name => Assert.True(Array.IndexOf(order, name) < own));
-            if (own == 0) Assert.All(references, name => Assert.StartsWith("System.", name, StringComparison.Ordinal));
+            if (own == 0)
+                Assert.All(references, name => Assert.StartsWith("System.", name, StringComparison.Ordinal));
         }
     }
 
     private static async Task<string> PostAsync(HttpClient client, string name, string start)
     {
         var token = Token().Match(await client.GetStringAsync("/projects/new")).Groups[1].Value;
-        using var form = new FormUrlEncodedContent(new Dictionary<string, string> { ["Name"] = name, ["Start"] = start, ["Coordinator"] = "imke", ["__RequestVerificationToken"] = token });
+        using var form = new FormUrlEncodedContent(
+            new Dictionary<string, string>
+            {
+                ["Name"] = name,
+                ["Start"] = start,
+                ["Coordinator"] = "imke",
+                ["__RequestVerificationToken"] = token,
+            }
+        );
         using var response = await client.PostAsync("/projects/new", form);
         return await response.Content.ReadAsStringAsync();
     }

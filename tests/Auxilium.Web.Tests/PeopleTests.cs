@@ -23,7 +23,17 @@ public partial class PeopleTests(DemoApp demo) : IClassFixture<DemoApp>
     public async Task Only_organisers_see_what_somebody_costs_and_change_who_they_are()
     {
         var organiser = demo.App.SignedIn();
-        var about = new Dictionary<string, string> { ["Name"] = "Priya Raman", ["Initials"] = "PR", ["MailAddress"] = "priya@tidewell.example", ["Role"] = "Publicity", ["Team"] = "Office", ["ReportsTo"] = "priya", ["Kind"] = "Staff", ["HourlyRate"] = "-3" };
+        var about = new Dictionary<string, string>
+        {
+            ["Name"] = "Priya Raman",
+            ["Initials"] = "PR",
+            ["MailAddress"] = "priya@tidewell.example",
+            ["Role"] = "Publicity",
+            ["Team"] = "Office",
+            ["ReportsTo"] = "priya",
+            ["Kind"] = "Staff",
+            ["HourlyRate"] = "-3",
+        };
         var wrong = await PostAsync(organiser, "/people/priya", "About", about);
         Assert.Contains("cannot report to themselves", wrong, StringComparison.Ordinal);
         Assert.Contains("This is no amount", wrong, StringComparison.Ordinal);
@@ -46,22 +56,53 @@ public partial class PeopleTests(DemoApp demo) : IClassFixture<DemoApp>
     [InlineData("Return")]
     [InlineData("Merge")]
     public async Task Somebody_else_changes_nothing_of_a_person(string what) =>
-        Assert.Equal(HttpStatusCode.Forbidden, await StatusAsync(demo.App.SignedIn("greta"), "/people/wanda", what, new() { ["From"] = "1 June", ["organiser"] = "true", ["into"] = "greta" }));
+        Assert.Equal(
+            HttpStatusCode.Forbidden,
+            await StatusAsync(
+                demo.App.SignedIn("greta"),
+                "/people/wanda",
+                what,
+                new()
+                {
+                    ["From"] = "1 June",
+                    ["organiser"] = "true",
+                    ["into"] = "greta",
+                }
+            )
+        );
 
     [Fact]
     public async Task Days_off_move_work_in_every_plan_are_told_and_taken_back()
     {
         var project = await NewProjectAsync("tomas");
         var client = demo.App.SignedIn("tomas");
-        Assert.Contains("The last day is before the first", await PostAsync(client, "/people/tomas", "Away", new() { ["From"] = "20 May", ["To"] = "19 May" }), StringComparison.Ordinal);
-        var page = await PostAsync(client, "/people/tomas", "Away", new() { ["From"] = "19 May", ["To"] = "20 May", ["Note"] = "Sailing" });
+        Assert.Contains(
+            "The last day is before the first",
+            await PostAsync(client, "/people/tomas", "Away", new() { ["From"] = "20 May", ["To"] = "19 May" }),
+            StringComparison.Ordinal
+        );
+        var page = await PostAsync(
+            client,
+            "/people/tomas",
+            "Away",
+            new()
+            {
+                ["From"] = "19 May",
+                ["To"] = "20 May",
+                ["Note"] = "Sailing",
+            }
+        );
         Assert.Contains("Hull: Tomas Lindqvist is away from Wed 19 May to Thu 20 May.", page, StringComparison.Ordinal);
         var plan = JsonNode.Parse(await demo.Api.PlanAsync(project))!;
         Assert.Equal("own-tomas", plan["people"]![0]!["calendar"]!.GetValue<string>());
         Assert.Equal("Away", plan["calendars"]![0]!["exceptions"]![0]!["name"]!.GetValue<string>());
         var card = JsonNode.Parse(await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/tasks/a"))!;
         Assert.StartsWith("2027-05-21", card["finish"]!.GetValue<string>(), StringComparison.Ordinal);
-        Assert.Contains("Tomas Lindqvist is away from Wed 19 May to Thu 20 May", card["away"]!.AsArray().Single()!.GetValue<string>(), StringComparison.Ordinal);
+        Assert.Contains(
+            "Tomas Lindqvist is away from Wed 19 May to Thu 20 May",
+            card["away"]!.AsArray().Single()!.GetValue<string>(),
+            StringComparison.Ordinal
+        );
         var days = Days().Match(page).Groups[1].Value;
         await PostAsync(client, "/people/tomas", "NotAway", new() { ["days"] = days });
         card = JsonNode.Parse(await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/tasks/a"))!;
@@ -74,7 +115,12 @@ public partial class PeopleTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         var organiser = demo.App.SignedIn();
         await PostWeekAsync(organiser, "/people/wanda", ["no", "", "", "", "no", "10:00-16:00", ""]);
-        var project = await demo.Api.CreateAsync("""{"format":"auxilium-plan/1","project":{"name":"Sails","start":"2027-05-14"},"tasks":[{"id":"a","name":"Sew","length":"2d"}]}""");
+        var project = await demo.Api.CreateAsync(
+            """
+            {"format":"auxilium-plan/1", "project":{"name":"Sails", "start":"2027-05-14"}, "tasks":[{"id":"a", "name":"Sew",
+            "length":"2d"}]}
+            """
+        );
         var told = await demo.Api.EditAsync(project, """{"type":"setOwner","task":"a","owner":"Wanda Coles"}""", 1);
         Assert.Contains("Wanda Coles", ApiClient.Sentence(told.Body), StringComparison.Ordinal);
         var card = JsonNode.Parse(await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/tasks/a"))!;
@@ -95,10 +141,18 @@ public partial class PeopleTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Contains("to be handed over", await PostAsync(organiser, "/people/femi", "Leave", []), StringComparison.Ordinal);
         Assert.Contains("This is a demo", await femi.GetStringAsync("/account"), StringComparison.Ordinal);
         Assert.DoesNotContain("Femi", await demo.App.CreateClient().GetStringAsync("/sign-in"), StringComparison.Ordinal);
-        Assert.Contains("Choose who takes it over", await PostAsync(organiser, "/people/femi", "HandOver", new() { ["project"] = project.ToString() }), StringComparison.Ordinal);
+        Assert.Contains(
+            "Choose who takes it over",
+            await PostAsync(organiser, "/people/femi", "HandOver", new() { ["project"] = project.ToString() }),
+            StringComparison.Ordinal
+        );
         await PostAsync(organiser, "/people/femi", "HandOver", new() { ["project"] = project.ToString(), ["to"] = "bert" });
         Assert.Contains("\"person\": \"bert\"", await demo.Api.PlanAsync(project), StringComparison.Ordinal);
-        Assert.Contains("Femi Adeyemi", await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/journal"), StringComparison.Ordinal);
+        Assert.Contains(
+            "Femi Adeyemi",
+            await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/journal"),
+            StringComparison.Ordinal
+        );
         Assert.Contains("is back", await PostAsync(organiser, "/people/femi", "Return", []), StringComparison.Ordinal);
     }
 
@@ -106,14 +160,27 @@ public partial class PeopleTests(DemoApp demo) : IClassFixture<DemoApp>
     public async Task Two_entries_of_one_person_become_one()
     {
         var organiser = demo.App.SignedIn();
-        var project = await demo.Api.CreateAsync("""
-            {"format":"auxilium-plan/1","project":{"name":"Twice","start":"2027-05-17"},"people":[{"id":"o-reilly","name":"O. Reilly","initials":"OR"},{"id":"oona","name":"Oona Reilly","initials":"OR"}],
-             "tasks":[{"id":"a","name":"A","length":"1d","assignments":[{"person":"o-reilly"},{"person":"oona","share":0.5}]},{"id":"b","name":"B","length":"1d","assignments":[{"person":"o-reilly"}]}]}
-            """);
-        Assert.Contains("They are one now", await PostAsync(organiser, "/people/o-reilly", "Merge", new() { ["into"] = "oona" }), StringComparison.Ordinal);
+        var project = await demo.Api.CreateAsync(
+            """
+            {"format":"auxilium-plan/1", "project":{"name":"Twice", "start":"2027-05-17"}, "people":[{"id":"o-reilly", "name":"O. Reilly",
+              "initials":"OR"}, {"id":"oona", "name":"Oona Reilly", "initials":"OR"}],
+             "tasks":[{"id":"a", "name":"A", "length":"1d", "assignments":[{"person":"o-reilly"}, {"person":"oona", "share":0.5}]},
+               {"id":"b", "name":"B", "length":"1d", "assignments":[{"person":"o-reilly"}]}]}
+            """
+        );
+        Assert.Contains(
+            "They are one now",
+            await PostAsync(organiser, "/people/o-reilly", "Merge", new() { ["into"] = "oona" }),
+            StringComparison.Ordinal
+        );
         var plan = await demo.Api.PlanAsync(project);
         Assert.DoesNotContain("o-reilly", plan, StringComparison.Ordinal);
-        Assert.Equal(2, JsonNode.Parse(plan)!["tasks"]!.AsArray().Count(t => t!["assignments"]!.AsArray().Single()!["person"]!.GetValue<string>() == "oona"));
+        Assert.Equal(
+            2,
+            JsonNode.Parse(plan)!["tasks"]!
+                .AsArray()
+                .Count(t => t!["assignments"]!.AsArray().Single()!["person"]!.GetValue<string>() == "oona")
+        );
         Assert.Equal(HttpStatusCode.NotFound, (await organiser.GetAsync("/people/o-reilly")).StatusCode);
     }
 
@@ -122,30 +189,57 @@ public partial class PeopleTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         var organiser = demo.App.SignedIn();
         Assert.Contains("the only organiser", await PostAsync(organiser, "/people/imke", "Standing", []), StringComparison.Ordinal);
-        Assert.Contains("Kept.", await PostAsync(organiser, "/people/jonas", "Standing", new() { ["maker"] = "true" }), StringComparison.Ordinal);
+        Assert.Contains(
+            "Kept.",
+            await PostAsync(organiser, "/people/jonas", "Standing", new() { ["maker"] = "true" }),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
     public async Task A_list_of_people_is_read_first_and_says_what_is_wrong_line_by_line()
     {
         var organiser = demo.App.SignedIn();
-        const string list = "Team;Name;E-mail;Kind;Reports to\nHarbour;Ruth Quay;ruth@quay.example;volunteer;Imke Varga\nHarbour;;x@y.example;;\nHarbour;Sam Pier;sam at pier;;\nHarbour;Oona Reilly;oona@tidewell.example;robot;\nHarbour;Bert Stolk;bert@tidewell.example;supplier;\n";
+        const string list =
+            "Team;Name;E-mail;Kind;Reports to\nHarbour;Ruth Quay;ruth@quay.example;volunteer;Imke "
+            + "Varga\nHarbour;;x@y.example;;\nHarbour;Sam Pier;sam at pier;;\nHarbour;Oona "
+            + "Reilly;oona@tidewell.example;robot;\nHarbour;Bert Stolk;bert@tidewell.example;supplier;\n";
         var read = await PostAsync(organiser, "/people/import", "Read", new() { ["Text"] = list });
-        foreach (var said in new[] { "The name is missing.", "“sam at pier” is no mail address.", "“robot” is no kind of person", "Bert Stolk is here", "Take 2 people" }) Assert.Contains(said, read, StringComparison.Ordinal);
+        foreach (
+            var said in new[]
+            {
+                "The name is missing.",
+                "“sam at pier” is no mail address.",
+                "“robot” is no kind of person",
+                "Bert Stolk is here",
+                "Take 2 people",
+            }
+        )
+            Assert.Contains(said, read, StringComparison.Ordinal);
         Assert.DoesNotContain("Ruth Quay", await PageAsync(organiser, "/people"), StringComparison.Ordinal);
         var taken = await PostAsync(organiser, "/people/import", "Take", new() { ["Text"] = list });
         Assert.Contains("2 people taken in.", taken, StringComparison.Ordinal);
         var ruth = (await demo.App.Services.GetRequiredService<Storage.People.Directory>().FindAsync("ruth-quay"))!;
         Assert.Equal(("Harbour", PersonKind.Volunteer, "imke", "RQ"), (ruth.Team, ruth.Kind, ruth.ReportsTo, ruth.Initials));
-        Assert.Contains("No column is called “Name”", await PostAsync(organiser, "/people/import", "Read", new() { ["Text"] = "a,b\n1,2" }), StringComparison.Ordinal);
+        Assert.Contains(
+            "No column is called “Name”",
+            await PostAsync(organiser, "/people/import", "Read", new() { ["Text"] = "a,b\n1,2" }),
+            StringComparison.Ordinal
+        );
     }
 
-    private Task<Guid> NewProjectAsync(string owner) => demo.Api.CreateAsync($$"""
-        {"format":"auxilium-plan/1","project":{"name":"Hull","start":"2027-05-17"},"people":[{"id":"{{owner}}","name":"{{(owner == "tomas" ? "Tomas Lindqvist" : "Femi Adeyemi")}}","initials":"X"}],
-         "tasks":[{"id":"a","name":"Scrape the hull","length":"3d","assignments":[{"person":"{{owner}}"}]}]}
-        """);
+    private Task<Guid> NewProjectAsync(string owner) =>
+        demo.Api.CreateAsync(
+            $$"""
+            {"format":"auxilium-plan/1","project":{"name":"Hull","start":"2027-05-17"},"people":[{"id":"{{owner}}","name":"{{(
+                owner == "tomas" ? "Tomas Lindqvist" : "Femi Adeyemi"
+            )}}","initials":"X"}],
+             "tasks":[{"id":"a","name":"Scrape the hull","length":"3d","assignments":[{"person":"{{owner}}"}]}]}
+            """
+        );
 
-    private static async Task<string> PageAsync(HttpClient client, string path) => WebUtility.HtmlDecode(await client.GetStringAsync(path));
+    private static async Task<string> PageAsync(HttpClient client, string path) =>
+        WebUtility.HtmlDecode(await client.GetStringAsync(path));
 
     private static async Task<string> PostAsync(HttpClient client, string page, string handler, Dictionary<string, string> fields)
     {
@@ -156,12 +250,19 @@ public partial class PeopleTests(DemoApp demo) : IClassFixture<DemoApp>
     private static async Task PostWeekAsync(HttpClient client, string page, string[] week)
     {
         var token = Token().Match(await client.GetStringAsync(page)).Groups[1].Value;
-        using var form = new FormUrlEncodedContent(week.Select(d => KeyValuePair.Create("week", d)).Append(KeyValuePair.Create("__RequestVerificationToken", token)));
+        using var form = new FormUrlEncodedContent(
+            week.Select(d => KeyValuePair.Create("week", d)).Append(KeyValuePair.Create("__RequestVerificationToken", token))
+        );
         using var answer = await client.PostAsync($"{page}?handler=Week", form);
         Assert.Contains("Saved.", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
 
-    private static async Task<HttpStatusCode> StatusAsync(HttpClient client, string page, string handler, Dictionary<string, string> fields)
+    private static async Task<HttpStatusCode> StatusAsync(
+        HttpClient client,
+        string page,
+        string handler,
+        Dictionary<string, string> fields
+    )
     {
         // The token is the person's, from any page of theirs that has a form.
         using var answer = await TestApp.PostFormAsync(client, "/account", $"{page}?handler={handler}", fields);

@@ -37,9 +37,15 @@ public partial class PlanChangesTests(DemoApp demo) : IClassFixture<DemoApp>
                 10 => $$"""{"type":"setDeadline","task":"{{Any()}}","deadline":"2027-05-{{random.Next(3, 30):00}}"}""",
                 _ => $$"""{"type":"setFinishBy","finishBy":"2027-06-{{random.Next(1, 30):00}}"}""",
             };
-            var body = JsonNode.Parse($$"""{ "id": "{{Guid.NewGuid()}}", "baseVersion": {{(random.Next(4) == 0 ? 1 : version)}}, "overrule": true, "edit": {{edit}} }""")!;
+            var body = JsonNode.Parse(
+                $$"""
+                { "id": "{{Guid.NewGuid()}}", "baseVersion": {{(random.Next(4) == 0 ? 1 : version)}}, "overrule": true,
+                "edit": {{edit}} }
+                """
+            )!;
             using var answer = await demo.Api.Http.PostAsJsonAsync($"/api/v1/projects/{project}/edits?changes=true", body);
-            if (!answer.IsSuccessStatusCode) continue;
+            if (!answer.IsSuccessStatusCode)
+                continue;
             var told = (await answer.Content.ReadFromJsonAsync<JsonNode>())!;
             version = (int)told["version"]!;
             screen.Take(told["changes"]!);
@@ -70,25 +76,35 @@ public partial class PlanChangesTests(DemoApp demo) : IClassFixture<DemoApp>
         public void Take(JsonNode changes)
         {
             // Whoever saw an older version is told every row.
-            if (changes["from"] is null) _rows.Clear();
+            if (changes["from"] is null)
+                _rows.Clear();
             foreach (var row in changes["rows"]!.AsArray().Select(r => r!.AsObject()))
             {
                 var id = (string)row["id"]!;
-                if (!_rows.TryGetValue(id, out var known)) _rows[id] = known = new SortedDictionary<string, string>(StringComparer.Ordinal);
+                if (!_rows.TryGetValue(id, out var known))
+                    _rows[id] = known = new SortedDictionary<string, string>(StringComparer.Ordinal);
                 foreach (var (name, value) in row)
                 {
                     // What is as usual is left out of a row that is told whole.
-                    if (value is null || value.ToJsonString() is "false" or "0") known.Remove(name);
-                    else known[name] = value.ToJsonString();
+                    if (value is null || value.ToJsonString() is "false" or "0")
+                        known.Remove(name);
+                    else
+                        known[name] = value.ToJsonString();
                 }
             }
-            if (changes["order"] is JsonArray order) Order = [.. order.Select(o => (string)o!)];
+            if (changes["order"] is JsonArray order)
+                Order = [.. order.Select(o => (string)o!)];
             foreach (var part in new[] { "project", "links", "finishLinks", "people", "closed" })
                 if (changes[part] is { } value)
                     _rest[part] = value.ToJsonString();
         }
 
         public string Text() =>
-            string.Join('\n', Order.Select(id => string.Join(' ', _rows[id].Select(f => $"{f.Key}={f.Value}"))).Concat(_rest.Select(r => $"{r.Key}: {r.Value}")));
+            string.Join(
+                '\n',
+                Order
+                    .Select(id => string.Join(' ', _rows[id].Select(f => $"{f.Key}={f.Value}")))
+                    .Concat(_rest.Select(r => $"{r.Key}: {r.Value}"))
+            );
     }
 }

@@ -39,7 +39,10 @@ public class RaceTests(DemoApp demo) : IClassFixture<DemoApp>
         var project = await demo.Api.CreateAsync(With("greta", "Greta Holm"));
         var directory = demo.App.Services.GetRequiredService<Storage.People.Directory>();
         // All was handed over, and then somebody gives the one who goes a task.
-        Assert.Equal(HttpStatusCode.OK, (await demo.Api.EditAsync(project, """{"type":"setOwner","task":"a","owner":"greta"}""", 1)).Status);
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (await demo.Api.EditAsync(project, """{"type":"setOwner","task":"a","owner":"greta"}""", 1)).Status
+        );
         Assert.Null(await directory.MergeAsync("greta", "femi", "imke"));
         Assert.NotNull(await directory.FindAsync("greta"));
         // While their plans are held, an edit waits, and finds nobody to give anything to.
@@ -47,7 +50,8 @@ public class RaceTests(DemoApp demo) : IClassFixture<DemoApp>
         await using var held = new NpgsqlConnection(demo.Connection);
         await held.OpenAsync();
         await using var hold = await held.BeginTransactionAsync();
-        await using (var command = new NpgsqlCommand($"select id from projects where id = '{project}' for update", held, hold)) await command.ExecuteScalarAsync();
+        await using (var command = new NpgsqlCommand($"select id from projects where id = '{project}' for update", held, hold))
+            await command.ExecuteScalarAsync();
         var merging = directory.MergeAsync("greta", "femi", "imke");
         await WaitingAsync(1);
         var giving = demo.Api.EditAsync(project, """{"type":"setAssignments","task":"a","assignments":[{"person":"greta"}]}""", 3);
@@ -63,15 +67,23 @@ public class RaceTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         var project = await demo.Api.CreateAsync(With("oona", "Oona Reilly"));
         var oona = new ApiClient(demo.App.SignedIn("oona"));
-        var proposal = (await oona.EditAsync(project, """{"type":"renameTask","task":"a","name":"Varnish"}""", 1)).Body["proposal"]!.GetValue<Guid>();
+        var proposal = (await oona.EditAsync(project, """{"type":"renameTask","task":"a","name":"Varnish"}""", 1)).Body[
+            "proposal"
+        ]!.GetValue<Guid>();
         var (edits, proposals) = (demo.App.Services.GetRequiredService<PlanEdits>(), demo.App.Services.GetRequiredService<Proposals>());
         // It was open when the one who accepts looked; before the edit is written it is declined.
         var open = (await proposals.FindAsync(project, proposal))!;
         Assert.True(await proposals.DecideAsync(project, proposal, ProposalState.Declined, "imke"));
-        var request = new EditRequest(proposal, open.BaseVersion, open.ReadEdit(Today), null, "imke") { Within = (db, stop) => proposals.DecideAsync(db, project, proposal, ProposalState.Accepted, "imke", stop) };
+        var request = new EditRequest(proposal, open.BaseVersion, open.ReadEdit(Today), null, "imke")
+        {
+            Within = (db, stop) => proposals.DecideAsync(db, project, proposal, ProposalState.Accepted, "imke", stop),
+        };
         Assert.IsType<NotDecided>(await edits.CommitAsync(project, request, Today));
         Assert.DoesNotContain("Varnish", await demo.Api.PlanAsync(project), StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.NotFound, (await demo.Api.PostAsync($"/api/v1/projects/{project}/proposals/{proposal}/accept", "")).Status);
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await demo.Api.PostAsync($"/api/v1/projects/{project}/proposals/{proposal}/accept", "")).Status
+        );
     }
 
     [Fact]
@@ -98,7 +110,16 @@ public class RaceTests(DemoApp demo) : IClassFixture<DemoApp>
         var (broken, sound) = (await own.Api.NewChainAsync(), await own.Api.CreateAsync(With("wanda", "Wanda Coles")));
         await own.InDatabaseAsync(db =>
         {
-            db.Links.Add(new LinkRow { ProjectId = broken, From = "c", To = "a", Rank = 9_000_000, Lag = "0d" });
+            db.Links.Add(
+                new LinkRow
+                {
+                    ProjectId = broken,
+                    From = "c",
+                    To = "a",
+                    Rank = 9_000_000,
+                    Lag = "0d",
+                }
+            );
             db.Projects.Single(p => p.Id == broken).Version++;
         });
         own.App.Services.GetRequiredService<PlanMemory>().Forget();
@@ -112,29 +133,52 @@ public class RaceTests(DemoApp demo) : IClassFixture<DemoApp>
         await own.Api.EditAsync(sound, """{"type":"setOwner","task":"a","owner":"wanda"}""", 1);
         await watch.LookAsync(Today);
         await using var db = await own.App.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync();
-        Assert.Contains(await db.Notices.Where(n => n.ProjectId == sound).Select(n => n.Text).ToListAsync(), text => text.Contains("is yours now", StringComparison.Ordinal));
+        Assert.Contains(await db.Notices.Where(n => n.ProjectId == sound).Select(n => n.Text).ToListAsync(), text =>
+            text.Contains("is yours now", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
     public async Task Days_off_that_a_process_left_half_brought_in_are_brought_in_later()
     {
-        var (one, two) = (await demo.Api.CreateAsync(With("tomas", "Tomas Lindqvist")), await demo.Api.CreateAsync(With("tomas", "Tomas Lindqvist")));
+        var (one, two) = (
+            await demo.Api.CreateAsync(With("tomas", "Tomas Lindqvist")),
+            await demo.Api.CreateAsync(With("tomas", "Tomas Lindqvist"))
+        );
         // A process enters them and dies before any plan has them.
-        await demo.App.Services.GetRequiredService<DaysOff>().EnterAsync(new TimeOffRow { PersonId = "tomas", From = new(2027, 5, 17), To = new(2027, 5, 18) }, "imke");
+        await demo
+            .App.Services.GetRequiredService<DaysOff>()
+            .EnterAsync(
+                new TimeOffRow
+                {
+                    PersonId = "tomas",
+                    From = new(2027, 5, 17),
+                    To = new(2027, 5, 18),
+                },
+                "imke"
+            );
         var times = demo.App.Services.GetRequiredService<OwnTimes>();
         await times.CatchUpAsync(Today);
         Assert.DoesNotContain("2027-05-17", await demo.Api.PlanAsync(one), StringComparison.Ordinal);
-        await demo.InDatabaseAsync(db => db.TimeChanges.Single(c => c.PersonId == "tomas").At = DateTime.SpecifyKind(DateTime.UtcNow.AddMinutes(-1), DateTimeKind.Unspecified));
+        await demo.InDatabaseAsync(db =>
+            db.TimeChanges.Single(c => c.PersonId == "tomas").At = DateTime.SpecifyKind(
+                DateTime.UtcNow.AddMinutes(-1),
+                DateTimeKind.Unspecified
+            )
+        );
         await times.CatchUpAsync(Today);
-        foreach (var project in new[] { one, two }) Assert.Contains("2027-05-17", await demo.Api.PlanAsync(project), StringComparison.Ordinal);
+        foreach (var project in new[] { one, two })
+            Assert.Contains("2027-05-17", await demo.Api.PlanAsync(project), StringComparison.Ordinal);
         await using var db = await demo.App.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync();
         Assert.False(await db.TimeChanges.AnyAsync());
     }
 
-    private static string With(string id, string name) => $$"""
-        {"format":"auxilium-plan/1","project":{"name":"Boats","start":"2027-05-10"},"people":[{"id":"{{id}}","name":"{{name}}","initials":"X"}],
-         "tasks":[{"id":"a","name":"Paint","length":"3d"}]}
-        """;
+    private static string With(string id, string name) =>
+        $$"""
+            {"format":"auxilium-plan/1", "project":{"name":"Boats", "start":"2027-05-10"}, "people":[{"id":"{{id}}", "name":"{{name}}",
+              "initials":"X"}],
+             "tasks":[{"id":"a","name":"Paint","length":"3d"}]}
+            """;
 
     /// <summary>Until so many wait for a lock of this database.</summary>
     private async Task WaitingAsync(int count)
@@ -144,8 +188,12 @@ public class RaceTests(DemoApp demo) : IClassFixture<DemoApp>
         using var end = new CancellationTokenSource(TimeSpan.FromSeconds(10));
         while (true)
         {
-            await using var command = new NpgsqlCommand("select count(*) from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'", connection);
-            if ((long)(await command.ExecuteScalarAsync(end.Token))! >= count) return;
+            await using var command = new NpgsqlCommand(
+                "select count(*) from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'",
+                connection
+            );
+            if ((long)(await command.ExecuteScalarAsync(end.Token))! >= count)
+                return;
             await Task.Delay(20, end.Token);
         }
     }

@@ -11,9 +11,16 @@ public class RepeatsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         var project = await demo.Api.NewChainAsync();
         var before = await demo.Api.PlanAsync(project);
-        var told = await AskAsync(project, "c", """{"every":"month","week":-1,"on":["mon"],"from":"1 May 2027","times":2,"length":"2h","closed":"next"}""");
+        var told = await AskAsync(
+            project,
+            "c",
+            """{"every":"month","week":-1,"on":["mon"],"from":"1 May 2027","times":2,"length":"2h","closed":"next"}"""
+        );
         Assert.Equal(HttpStatusCode.OK, told.Status);
-        Assert.Equal("Every month on the last Monday, 2 hours each: 2 times, from Mon 31 May to Mon 28 Jun.", (string?)told.Body["sentence"]);
+        Assert.Equal(
+            "Every month on the last Monday, 2 hours each: 2 times, from Mon 31 May to Mon 28 Jun.",
+            (string?)told.Body["sentence"]
+        );
         var weekend = await AskAsync(project, "c", """{"every":"month","from":"2027-05-01","times":1,"length":"2h"}""");
         Assert.Equal("Mon 3 May, as Sat 1 May has no work", (string?)weekend.Body["dates"]![0]!["text"]);
         Assert.Equal(before, await demo.Api.PlanAsync(project));
@@ -44,7 +51,10 @@ public class RepeatsApiTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Contains("\"look\":{\"look\":{\"text\":\"\\u003C/script\\u003E\"}}", page, StringComparison.Ordinal);
         foreach (var bad in new[] { "[1]", "{\"a\":\"\\u0000\"}", "{" })
         {
-            using var refused = await demo.Api.Http.PutAsync($"/api/v1/projects/{project}/look", new StringContent(bad, System.Text.Encoding.UTF8, "application/json"));
+            using var refused = await demo.Api.Http.PutAsync(
+                $"/api/v1/projects/{project}/look",
+                new StringContent(bad, System.Text.Encoding.UTF8, "application/json")
+            );
             Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
         }
         using var nowhere = await demo.Api.Http.PutAsJsonAsync($"/api/v1/projects/{Guid.NewGuid()}/look", new { });
@@ -53,7 +63,10 @@ public class RepeatsApiTests(DemoApp demo) : IClassFixture<DemoApp>
 
     private async Task<(HttpStatusCode Status, JsonNode Body)> AskAsync(Guid project, string task, string rule)
     {
-        using var answer = await demo.Api.Http.PostAsync($"/api/v1/projects/{project}/tasks/{task}/repeats", new StringContent(rule, System.Text.Encoding.UTF8, "application/json"));
+        using var answer = await demo.Api.Http.PostAsync(
+            $"/api/v1/projects/{project}/tasks/{task}/repeats",
+            new StringContent(rule, System.Text.Encoding.UTF8, "application/json")
+        );
         return (answer.StatusCode, (await answer.Content.ReadFromJsonAsync<JsonNode>())!);
     }
 }

@@ -17,7 +17,19 @@ namespace Auxilium.Web.Tests;
 public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
 {
     /// <summary>Routes that need no sign-in; each guards itself.</summary>
-    private static readonly string[] OpenToAll = ["/healthz", "/error", "/sign-in", "/sign-in/second-step", "/forgot", "/reset/{person}/{token}", "/invitation/{secret}", "/welcome", "/shared/{secret}/{look:regex(^(lanes|month|chains|report)$)?}", "/feeds/{secret}.ics"];
+    private static readonly string[] OpenToAll =
+    [
+        "/healthz",
+        "/error",
+        "/sign-in",
+        "/sign-in/second-step",
+        "/forgot",
+        "/reset/{person}/{token}",
+        "/invitation/{secret}",
+        "/welcome",
+        "/shared/{secret}/{look:regex(^(lanes|month|chains|report)$)?}",
+        "/feeds/{secret}.ics",
+    ];
 
     [Fact]
     public void Every_route_but_the_open_ones_names_the_right_it_needs()
@@ -27,23 +39,44 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
         foreach (var (route, endpoint) in endpoints)
         {
             var open = endpoint.Metadata.GetMetadata<IAllowAnonymous>() is not null;
-            var isAsset = Path.HasExtension(route) && !route.StartsWith("/openapi", StringComparison.Ordinal) && !route.StartsWith("/api", StringComparison.Ordinal) && !route.StartsWith("/feeds", StringComparison.Ordinal);
-            if (open) Assert.True(isAsset || OpenToAll.Contains(route), $"{route} is open to everybody.");
-            else Assert.True(endpoint.Metadata.GetOrderedMetadata<IAuthorizeData>().Any(a => a.Policy is not null), $"{route} names no right ({endpoint.DisplayName}).");
+            var isAsset =
+                Path.HasExtension(route)
+                && !route.StartsWith("/openapi", StringComparison.Ordinal)
+                && !route.StartsWith("/api", StringComparison.Ordinal)
+                && !route.StartsWith("/feeds", StringComparison.Ordinal);
+            if (open)
+                Assert.True(isAsset || OpenToAll.Contains(route), $"{route} is open to everybody.");
+            else
+                Assert.True(
+                    endpoint.Metadata.GetOrderedMetadata<IAuthorizeData>().Any(a => a.Policy is not null),
+                    $"{route} names no right ({endpoint.DisplayName})."
+                );
         }
     }
 
     [Fact]
     public void Every_route_stands_in_the_table()
     {
-        var table = typeof(RightsTests).GetMethod(nameof(Who_may_do_what))!.GetCustomAttributesData()
+        var table = typeof(RightsTests)
+            .GetMethod(nameof(Who_may_do_what))!
+            .GetCustomAttributesData()
             .Where(a => a.AttributeType == typeof(InlineDataAttribute))
-            .Select(a => (System.Collections.ObjectModel.ReadOnlyCollection<System.Reflection.CustomAttributeTypedArgument>)a.ConstructorArguments[0].Value!)
-            .Select(a => new Uri("http://x" + ((string)a[1].Value!).Replace("{id}", Guid.Empty.ToString(), StringComparison.Ordinal)).AbsolutePath).ToList();
+            .Select(a =>
+                (System.Collections.ObjectModel.ReadOnlyCollection<System.Reflection.CustomAttributeTypedArgument>)
+                    a.ConstructorArguments[0].Value!
+            )
+            .Select(a =>
+                new Uri("http://x" + ((string)a[1].Value!).Replace("{id}", Guid.Empty.ToString(), StringComparison.Ordinal)).AbsolutePath
+            )
+            .ToList();
         foreach (var (route, endpoint) in Routes())
         {
-            if (endpoint.Metadata.GetMetadata<IAllowAnonymous>() is not null) continue;
-            var matcher = new Microsoft.AspNetCore.Routing.Template.TemplateMatcher(Microsoft.AspNetCore.Routing.Template.TemplateParser.Parse(endpoint.RoutePattern.RawText!), []);
+            if (endpoint.Metadata.GetMetadata<IAllowAnonymous>() is not null)
+                continue;
+            var matcher = new Microsoft.AspNetCore.Routing.Template.TemplateMatcher(
+                Microsoft.AspNetCore.Routing.Template.TemplateParser.Parse(endpoint.RoutePattern.RawText!),
+                []
+            );
             Assert.True(table.Any(path => matcher.TryMatch(path, [])), $"{route} does not stand in the table.");
         }
     }
@@ -51,18 +84,40 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
     [Fact]
     public async Task Every_button_of_a_page_stands_in_the_table()
     {
-        var table = typeof(RightsTests).GetMethod(nameof(Who_may_do_what))!.GetCustomAttributesData()
+        var table = typeof(RightsTests)
+            .GetMethod(nameof(Who_may_do_what))!
+            .GetCustomAttributesData()
             .Where(a => a.AttributeType == typeof(InlineDataAttribute))
-            .Select(a => (System.Collections.ObjectModel.ReadOnlyCollection<System.Reflection.CustomAttributeTypedArgument>)a.ConstructorArguments[0].Value!)
+            .Select(a =>
+                (System.Collections.ObjectModel.ReadOnlyCollection<System.Reflection.CustomAttributeTypedArgument>)
+                    a.ConstructorArguments[0].Value!
+            )
             .Where(a => (string)a[0].Value! == "POST")
-            .Select(a => new Uri("http://x" + ((string)a[1].Value!).Replace("{id}", Guid.Empty.ToString(), StringComparison.Ordinal))).ToList();
+            .Select(a => new Uri("http://x" + ((string)a[1].Value!).Replace("{id}", Guid.Empty.ToString(), StringComparison.Ordinal)))
+            .ToList();
         var pages = app.Demo.App.Services.GetRequiredService<PageLoader>();
         foreach (var (route, endpoint) in Routes())
         {
-            if (endpoint.Metadata.GetMetadata<PageActionDescriptor>() is not { } page || endpoint.Metadata.GetMetadata<IAllowAnonymous>() is not null) continue;
-            var matcher = new Microsoft.AspNetCore.Routing.Template.TemplateMatcher(Microsoft.AspNetCore.Routing.Template.TemplateParser.Parse(endpoint.RoutePattern.RawText!), []);
-            foreach (var handler in (await pages.LoadAsync(page, EndpointMetadataCollection.Empty)).HandlerMethods.Where(h => h.HttpMethod == "Post"))
-                Assert.True(table.Any(row => matcher.TryMatch(row.AbsolutePath, []) && row.Query == (handler.Name is null ? "" : $"?handler={handler.Name}")), $"{route}?handler={handler.Name} does not stand in the table.");
+            if (
+                endpoint.Metadata.GetMetadata<PageActionDescriptor>() is not { } page
+                || endpoint.Metadata.GetMetadata<IAllowAnonymous>() is not null
+            )
+                continue;
+            var matcher = new Microsoft.AspNetCore.Routing.Template.TemplateMatcher(
+                Microsoft.AspNetCore.Routing.Template.TemplateParser.Parse(endpoint.RoutePattern.RawText!),
+                []
+            );
+            foreach (
+                var handler in (await pages.LoadAsync(page, EndpointMetadataCollection.Empty)).HandlerMethods.Where(h =>
+                    h.HttpMethod == "Post"
+                )
+            )
+                Assert.True(
+                    table.Any(row =>
+                        matcher.TryMatch(row.AbsolutePath, []) && row.Query == (handler.Name is null ? "" : $"?handler={handler.Name}")
+                    ),
+                    $"{route}?handler={handler.Name} does not stand in the table."
+                );
         }
     }
 
@@ -170,12 +225,22 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
     public async Task Who_may_do_what(string method, string route, string expected)
     {
         // Whoever signs out is of no use to the other rows.
-        using var alone = method == "POST" && (route.EndsWith("Everywhere", StringComparison.Ordinal) || route is "/sign-out" or "/projects/{id}/close?handler=Archive") ? new RightsApp() : null;
+        using var alone =
+            method == "POST"
+            && (route.EndsWith("Everywhere", StringComparison.Ordinal) || route is "/sign-out" or "/projects/{id}/close?handler=Archive")
+                ? new RightsApp()
+                : null;
         var statuses = new List<int>();
         foreach (var (client, project) in (alone ?? app).Roles)
         {
-            using var request = new HttpRequestMessage(new HttpMethod(method), route.Replace("{id}", project.ToString(), StringComparison.Ordinal));
-            if (method is "POST" or "PUT") request.Content = route.StartsWith("/api", StringComparison.Ordinal) ? new StringContent("{}", Encoding.UTF8, "application/json") : new FormUrlEncodedContent([new("Nothing", "")]);
+            using var request = new HttpRequestMessage(
+                new HttpMethod(method),
+                route.Replace("{id}", project.ToString(), StringComparison.Ordinal)
+            );
+            if (method is "POST" or "PUT")
+                request.Content = route.StartsWith("/api", StringComparison.Ordinal)
+                    ? new StringContent("{}", Encoding.UTF8, "application/json")
+                    : new FormUrlEncodedContent([new("Nothing", "")]);
             using var response = await client.SendAsync(request);
             statuses.Add((int)response.StatusCode);
         }
@@ -188,14 +253,31 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
         var project = await app.Demo.Api.NewChainAsync();
         using var client = app.Demo.App.SignedIn();
         client.DefaultRequestHeaders.Remove("X-Auxilium-Token");
-        var changing = Routes().Where(r => r.Route.StartsWith("/api/v1", StringComparison.Ordinal) && r.Endpoint.Metadata.GetMetadata<HttpMethodMetadata>()!.HttpMethods[0] != "GET" && r.Route != "/api/v1/schedule").ToList();
+        var changing = Routes()
+            .Where(r =>
+                r.Route.StartsWith("/api/v1", StringComparison.Ordinal)
+                && r.Endpoint.Metadata.GetMetadata<HttpMethodMetadata>()!.HttpMethods[0] != "GET"
+                && r.Route != "/api/v1/schedule"
+            )
+            .ToList();
         Assert.True(changing.Count > 10);
         foreach (var (route, endpoint) in changing)
         {
-            var address = Regex.Replace(route, @"\{(\w+)(:\w+)?\}", m => m.Groups[2].Value == ":long" ? "1" : m.Groups[1].Value == "task" ? "a" : project.ToString());
-            using var request = new HttpRequestMessage(new HttpMethod(endpoint.Metadata.GetMetadata<HttpMethodMetadata>()!.HttpMethods[0]), address) { Content = new StringContent("{}", Encoding.UTF8, "application/json") };
+            var address = Regex.Replace(route, @"\{(\w+)(:\w+)?\}", m => m.Groups[2].Value == ":long" ? "1"
+                : m.Groups[1].Value == "task" ? "a"
+                : project.ToString());
+            using var request = new HttpRequestMessage(
+                new HttpMethod(endpoint.Metadata.GetMetadata<HttpMethodMetadata>()!.HttpMethods[0]),
+                address
+            )
+            {
+                Content = new StringContent("{}", Encoding.UTF8, "application/json"),
+            };
             using var response = await client.SendAsync(request);
-            Assert.True((await response.Content.ReadAsStringAsync()).Contains("pageOutOfDate", StringComparison.Ordinal), $"{request.Method} {route} answers {response.StatusCode} to a cookie alone.");
+            Assert.True(
+                (await response.Content.ReadAsStringAsync()).Contains("pageOutOfDate", StringComparison.Ordinal),
+                $"{request.Method} {route} answers {response.StatusCode} to a cookie alone."
+            );
         }
     }
 
@@ -221,10 +303,13 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
     [InlineData(TokenScope.Edit, "200 200 200")]
     public async Task A_token_does_no_more_than_its_scope(TokenScope scope, string expected)
     {
-        var project = await app.Demo.Api.CreateAsync("""
-            {"format":"auxilium-plan/1","project":{"name":"Own","start":"2027-05-03"},"people":[{"id":"imke","name":"Imke Varga","initials":"IV"}],
+        var project = await app.Demo.Api.CreateAsync(
+            """
+            {"format":"auxilium-plan/1", "project":{"name":"Own", "start":"2027-05-03"}, "people":[{"id":"imke", "name":"Imke Varga",
+              "initials":"IV"}],
              "tasks":[{"id":"a","name":"A","length":"1d","assignments":[{"person":"imke"}]}]}
-            """);
+            """
+        );
         var api = await app.WithTokenAsync("imke", scope);
         using var look = await api.Http.GetAsync($"/api/v1/projects/{project}/plan");
         var report = await api.EditAsync(project, """{"type":"reportProgress","task":"a","progress":0.5}""", 1);
@@ -274,9 +359,12 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
     }
 
     private IEnumerable<(string Route, RouteEndpoint Endpoint)> Routes() =>
-        app.Demo.App.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
+        app
+            .Demo.App.Services.GetRequiredService<EndpointDataSource>()
+            .Endpoints.OfType<RouteEndpoint>()
             // The framework's own fallback for files in development; it falls under the policy of all that name none.
-            .Where(e => e.RoutePattern.RawText != "{**path:file}").Select(e => ("/" + e.RoutePattern.RawText!.TrimStart('/'), e));
+            .Where(e => e.RoutePattern.RawText != "{**path:file}")
+            .Select(e => ("/" + e.RoutePattern.RawText!.TrimStart('/'), e));
 }
 
 /// <summary>A demo with one person in each role of a project.</summary>
@@ -286,7 +374,9 @@ public sealed class RightsApp : IDisposable
 
     public DemoApp Demo { get; } = new();
 
-    /// <summary>Nobody, somebody without a part, a viewer, a member, a coordinator, an organiser; each with a project to ask for.</summary>
+    /// <summary>
+    /// Nobody, somebody without a part, a viewer, a member, a coordinator, an organiser; each with a project to ask for.
+    /// </summary>
     public IReadOnlyList<(HttpClient Client, Guid Project)> Roles { get; }
 
     public async Task<ApiClient> WithTokenAsync(string person, TokenScope scope)
@@ -306,6 +396,11 @@ public sealed class RightsApp : IDisposable
         await roles.GiveAsync(project, "bert", ProjectRole.Viewer);
         await roles.GiveAsync(project, "oona", ProjectRole.Member);
         await roles.GiveAsync(project, "jonas", ProjectRole.Coordinator);
-        return [.. new[] { null, "wanda", "bert", "oona", "jonas", "imke" }.Select(person => (person is null ? Demo.App.CreateClient(new() { AllowAutoRedirect = false }) : Demo.App.SignedIn(person), project))];
+        return
+        [
+            .. new[] { null, "wanda", "bert", "oona", "jonas", "imke" }.Select(person =>
+                (person is null ? Demo.App.CreateClient(new() { AllowAutoRedirect = false }) : Demo.App.SignedIn(person), project)
+            ),
+        ];
     }
 }

@@ -8,8 +8,10 @@ namespace Auxilium.Web.Tests;
 public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
 {
     private const string Plan = """
-        {"format":"auxilium-plan/1","project":{"name":"Pontoon","start":"2027-05-17"},"people":[{"id":"oona","name":"Oona Reilly","initials":"OR","email":"oona@tidewell.example"},{"id":"imke","name":"Imke Varga","initials":"IV"}],
-         "tasks":[{"id":"a","name":"Sand the deck","length":"2d","note":"The gate code is 4711","assignments":[{"person":"oona"}]},{"id":"b","name":"Paint","length":"1d","deadline":"2027-06-01"}],"links":[{"from":"a","to":"b"}]}
+        {"format":"auxilium-plan/1", "project":{"name":"Pontoon", "start":"2027-05-17"}, "people":[{"id":"oona", "name":"Oona Reilly",
+          "initials":"OR", "email":"oona@tidewell.example"}, {"id":"imke", "name":"Imke Varga", "initials":"IV"}],
+         "tasks":[{"id":"a", "name":"Sand the deck", "length":"2d", "note":"The gate code is 4711", "assignments":[{"person":"oona"}]},
+           {"id":"b", "name":"Paint", "length":"1d", "deadline":"2027-06-01"}], "links":[{"from":"a", "to":"b"}]}
         """;
 
     [Fact]
@@ -22,14 +24,28 @@ public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Contains("Sand the deck", page, StringComparison.Ordinal);
         Assert.Contains("Oona Reilly", page, StringComparison.Ordinal);
         Assert.Contains("data-rights=\"shared\"", page, StringComparison.Ordinal);
-        foreach (var hidden in new[] { "tidewell.example", "4711", "\"length\":\"2d\"", "\"deadline\":", "\"after\":\"1\"", "\"state\":", "Wanda" }) Assert.DoesNotContain(hidden, page, StringComparison.Ordinal);
+        foreach (
+            var hidden in new[]
+            {
+                "tidewell.example",
+                "4711",
+                "\"length\":\"2d\"",
+                "\"deadline\":",
+                "\"after\":\"1\"",
+                "\"state\":",
+                "Wanda",
+            }
+        )
+            Assert.DoesNotContain(hidden, page, StringComparison.Ordinal);
         Assert.Contains("Sand the deck", await demo.App.CreateClient().GetStringAsync(link + "/month"), StringComparison.Ordinal);
         var report = await demo.App.CreateClient().GetStringAsync(link + "/report");
         Assert.Contains("Sand the deck", report, StringComparison.Ordinal);
         Assert.Contains("Oona Reilly", report, StringComparison.Ordinal);
-        foreach (var hidden in new[] { "tidewell.example", "4711", ">State<", ">Deadline<", "</strong> done" }) Assert.DoesNotContain(hidden, report, StringComparison.Ordinal);
+        foreach (var hidden in new[] { "tidewell.example", "4711", ">State<", ">Deadline<", "</strong> done" })
+            Assert.DoesNotContain(hidden, report, StringComparison.Ordinal);
         var whole = await coordinator.GetStringAsync($"/projects/{project}/report");
-        foreach (var shown in new[] { ">State<", "</strong> done", "Milestones" }) Assert.Contains(shown, whole, StringComparison.Ordinal);
+        foreach (var shown in new[] { ">State<", "</strong> done", "Milestones" })
+            Assert.Contains(shown, whole, StringComparison.Ordinal);
         // The link opens the page and no more.
         using var api = await demo.App.CreateClient().GetAsync($"/api/v1/projects/{project}/plan");
         Assert.Equal(HttpStatusCode.Unauthorized, api.StatusCode);
@@ -47,7 +63,16 @@ public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
     public async Task A_link_with_a_password_asks_for_it_once()
     {
         var project = await demo.Api.CreateAsync(Plan);
-        var link = await LinkAsync(demo.App.SignedIn(), project, new() { ["For"] = "Sponsors", ["Password"] = "low tide", ["Until"] = "1 June" });
+        var link = await LinkAsync(
+            demo.App.SignedIn(),
+            project,
+            new()
+            {
+                ["For"] = "Sponsors",
+                ["Password"] = "low tide",
+                ["Until"] = "1 June",
+            }
+        );
         var client = demo.App.CreateClient();
         Assert.DoesNotContain("Sand the deck", await client.GetStringAsync(link), StringComparison.Ordinal);
         using var wrong = await TestApp.PostFormAsync(client, link, link, new() { ["Password"] = "high tide" });
@@ -63,7 +88,8 @@ public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         var project = await demo.Api.CreateAsync(Plan);
         var page = await PostAsync(demo.App.SignedIn(), project, "Link", new() { ["Password"] = "x", ["Until"] = "1 March 2020" });
-        foreach (var said in new[] { "Whom the link is for is missing", "6 to 200 characters", "That day has passed" }) Assert.Contains(said, page, StringComparison.Ordinal);
+        foreach (var said in new[] { "Whom the link is for is missing", "6 to 200 characters", "That day has passed" })
+            Assert.Contains(said, page, StringComparison.Ordinal);
     }
 
     [Fact]
@@ -71,12 +97,25 @@ public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         var project = await demo.Api.CreateAsync(Plan);
         var (coordinator, oona) = (demo.App.SignedIn(), new ApiClient(demo.App.SignedIn("oona")));
-        Assert.Equal(HttpStatusCode.Accepted, (await oona.EditAsync(project, """{"type":"renameTask","task":"b","name":"Varnish"}""", 1)).Status);
+        Assert.Equal(
+            HttpStatusCode.Accepted,
+            (await oona.EditAsync(project, """{"type":"renameTask","task":"b","name":"Varnish"}""", 1)).Status
+        );
         await PostAsync(coordinator, project, "Role", new() { ["person"] = "oona", ["role"] = "Coordinator" });
-        Assert.Equal(HttpStatusCode.OK, (await oona.EditAsync(project, """{"type":"renameTask","task":"b","name":"Varnish"}""", 1)).Status);
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (await oona.EditAsync(project, """{"type":"renameTask","task":"b","name":"Varnish"}""", 1)).Status
+        );
         await PostAsync(coordinator, project, "Role", new() { ["person"] = "oona", ["role"] = "None" });
-        Assert.Equal(HttpStatusCode.NotFound, (await oona.EditAsync(project, """{"type":"renameTask","task":"b","name":"Oil"}""", 2)).Status);
-        Assert.Contains("Choose whom to let in", await PostAsync(coordinator, project, "Role", new() { ["person"] = "imke", ["role"] = "None" }), StringComparison.Ordinal);
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await oona.EditAsync(project, """{"type":"renameTask","task":"b","name":"Oil"}""", 2)).Status
+        );
+        Assert.Contains(
+            "Choose whom to let in",
+            await PostAsync(coordinator, project, "Role", new() { ["person"] = "imke", ["role"] = "None" }),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -84,11 +123,34 @@ public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         var project = await demo.Api.CreateAsync(Plan);
         var oona = new ApiClient(demo.App.SignedIn("oona"));
-        Assert.Equal(HttpStatusCode.OK, (await oona.EditAsync(project, """{"type":"reportProgress","task":"a","progress":0.5}""", 1)).Status);
-        Assert.Equal(HttpStatusCode.Accepted, (await oona.EditAsync(project, """{"type":"reportProgress","task":"b","progress":0.5}""", 2)).Status);
-        Assert.Equal(HttpStatusCode.Accepted, (await oona.EditAsync(project, """{"type":"together","edits":[{"type":"reportProgress","task":"a","progress":0.6},{"type":"setLength","task":"a","length":"9d"}]}""", 2)).Status);
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (await oona.EditAsync(project, """{"type":"reportProgress","task":"a","progress":0.5}""", 1)).Status
+        );
+        Assert.Equal(
+            HttpStatusCode.Accepted,
+            (await oona.EditAsync(project, """{"type":"reportProgress","task":"b","progress":0.5}""", 2)).Status
+        );
+        Assert.Equal(
+            HttpStatusCode.Accepted,
+            (
+                await oona.EditAsync(
+                    project,
+                    """
+                    {"type":"together", "edits":[{"type":"reportProgress", "task":"a", "progress":0.6}, {"type":"setLength",
+                    "task":"a", "length":"9d"}]}
+                    """,
+                    2
+                )
+            ).Status
+        );
         Assert.Equal(HttpStatusCode.OK, (await oona.TakeBackAsync(project)).Status);
-        Assert.Equal(HttpStatusCode.Forbidden, (await oona.PostAsync($"/api/v1/projects/{project}/edits", $$"""{"id":"{{Guid.NewGuid()}}","baseVersion":2,"takeBack":1}""")).Status);
+        Assert.Equal(
+            HttpStatusCode.Forbidden,
+            (
+                await oona.PostAsync($"/api/v1/projects/{project}/edits", $$"""{"id":"{{Guid.NewGuid()}}","baseVersion":2,"takeBack":1}""")
+            ).Status
+        );
         var refused = await oona.EditAsync(project, """{"type":"setLength","task":"nowhere","length":"3d"}""", 2);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.Status);
         Assert.Contains("\"length\": \"2d\"", await demo.Api.PlanAsync(project), StringComparison.Ordinal);
@@ -99,9 +161,14 @@ public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         var project = await demo.Api.CreateAsync(Plan);
         var oona = new ApiClient(demo.App.SignedIn("oona"));
-        var longer = (await oona.EditAsync(project, """{"type":"setLength","task":"b","length":"3d"}""", 1)).Body["proposal"]!.GetValue<Guid>();
+        var longer = (await oona.EditAsync(project, """{"type":"setLength","task":"b","length":"3d"}""", 1)).Body[
+            "proposal"
+        ]!.GetValue<Guid>();
         await oona.EditAsync(project, """{"type":"renameTask","task":"b","name":"Varnish"}""", 1);
-        Assert.Equal(HttpStatusCode.OK, (await demo.Api.EditAsync(project, """{"type":"setLength","task":"b","length":"5d"}""", 1)).Status);
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (await demo.Api.EditAsync(project, """{"type":"setLength","task":"b","length":"5d"}""", 1)).Status
+        );
         var sentences = await SentencesAsync();
         Assert.Contains("3 days instead of 5 days", sentences[0].Sentence, StringComparison.Ordinal);
         Assert.Null(sentences[0].Problem);
@@ -110,7 +177,10 @@ public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Equal(HttpStatusCode.Conflict, conflict.Status);
         Assert.Equal(("5d", "3d"), (conflict.Body["theirs"]!.GetValue<string>(), conflict.Body["yours"]!.GetValue<string>()));
         Assert.Contains("\"length\": \"5d\"", await demo.Api.PlanAsync(project), StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.OK, (await demo.Api.PostAsync($"/api/v1/projects/{project}/proposals/{longer}/accept?overrule=true", "")).Status);
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (await demo.Api.PostAsync($"/api/v1/projects/{project}/proposals/{longer}/accept?overrule=true", "")).Status
+        );
         Assert.Contains("\"length\": \"3d\"", await demo.Api.PlanAsync(project), StringComparison.Ordinal);
 
         Assert.Equal(HttpStatusCode.OK, (await demo.Api.EditAsync(project, """{"type":"removeTasks","tasks":["b"]}""", 3)).Status);
@@ -119,7 +189,12 @@ public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.NotNull(left.Problem);
 
         async Task<List<(string Sentence, string? Problem)>> SentencesAsync() =>
-            [.. JsonNode.Parse(await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/proposals"))!.AsArray().Select(p => (p!["sentence"]!.GetValue<string>(), p["problem"]?.GetValue<string>()))];
+            [
+                .. JsonNode
+                    .Parse(await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/proposals"))!
+                    .AsArray()
+                    .Select(p => (p!["sentence"]!.GetValue<string>(), p["problem"]?.GetValue<string>())),
+            ];
     }
 
     [Fact]
@@ -140,13 +215,17 @@ public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Equal(HttpStatusCode.NotFound, (await demo.Api.PostAsync($"/api/v1/projects/{project}/proposals/{id}/accept", "")).Status);
         Assert.Contains("\"length\": \"3d\"", await demo.Api.PlanAsync(project), StringComparison.Ordinal);
 
-        foreach (var closes in new Func<Guid, Task<HttpStatusCode>>[]
+        foreach (
+            var closes in new Func<Guid, Task<HttpStatusCode>>[]
+            {
+                async p => (await demo.Api.PostAsync($"/api/v1/projects/{project}/proposals/{p}/decline", "")).Status,
+                async p => (await oona.Http.DeleteAsync($"/api/v1/projects/{project}/proposals/{p}")).StatusCode,
+            }
+        )
         {
-            async p => (await demo.Api.PostAsync($"/api/v1/projects/{project}/proposals/{p}/decline", "")).Status,
-            async p => (await oona.Http.DeleteAsync($"/api/v1/projects/{project}/proposals/{p}")).StatusCode,
-        })
-        {
-            var another = (await oona.EditAsync(project, """{"type":"setLength","task":"b","length":"9d"}""", 2)).Body["proposal"]!.GetValue<Guid>();
+            var another = (await oona.EditAsync(project, """{"type":"setLength","task":"b","length":"9d"}""", 2)).Body[
+                "proposal"
+            ]!.GetValue<Guid>();
             Assert.Equal(HttpStatusCode.NoContent, await closes(another));
             Assert.Equal(HttpStatusCode.NotFound, await closes(another));
         }
@@ -165,7 +244,12 @@ public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
 
     private static async Task<string> PostAsync(HttpClient client, Guid project, string handler, Dictionary<string, string> fields)
     {
-        using var answer = await TestApp.PostFormAsync(client, $"/projects/{project}/sharing", $"/projects/{project}/sharing?handler={handler}", fields);
+        using var answer = await TestApp.PostFormAsync(
+            client,
+            $"/projects/{project}/sharing",
+            $"/projects/{project}/sharing?handler={handler}",
+            fields
+        );
         return WebUtility.HtmlDecode(await answer.Content.ReadAsStringAsync());
     }
 

@@ -19,9 +19,19 @@ public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
         var client = demo.App.CreateClient();
         using var asked = await client.GetAsync("/projects/new");
         Assert.Equal("/sign-in?to=%2Fprojects%2Fnew", asked.RequestMessage!.RequestUri!.PathAndQuery);
-        using var signedIn = await TestApp.PostFormAsync(client, "/sign-in?to=%2Fprojects%2Fnew", "/sign-in?handler=Demo", new() { ["person"] = "imke", ["to"] = "/projects/new" });
+        using var signedIn = await TestApp.PostFormAsync(
+            client,
+            "/sign-in?to=%2Fprojects%2Fnew",
+            "/sign-in?handler=Demo",
+            new() { ["person"] = "imke", ["to"] = "/projects/new" }
+        );
         Assert.Equal("/projects/new", signedIn.RequestMessage!.RequestUri!.PathAndQuery);
-        using var elsewhere = await TestApp.PostFormAsync(client, "/sign-in", "/sign-in?handler=Demo", new() { ["person"] = "imke", ["to"] = "//evil.example/" });
+        using var elsewhere = await TestApp.PostFormAsync(
+            client,
+            "/sign-in",
+            "/sign-in?handler=Demo",
+            new() { ["person"] = "imke", ["to"] = "//evil.example/" }
+        );
         Assert.Equal("/", elsewhere.RequestMessage!.RequestUri!.PathAndQuery);
     }
 
@@ -34,13 +44,21 @@ public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Contains("easy to guess", weak, StringComparison.Ordinal);
         var differs = await PostAsync(client, link, new() { ["Password"] = Good, ["Again"] = Good + "!" });
         Assert.Contains("not the same as above", differs, StringComparison.Ordinal);
-        Assert.Contains("signed in as Nadia Brook", await PostAsync(client, link, new() { ["Password"] = Good, ["Again"] = Good }), StringComparison.Ordinal);
+        Assert.Contains(
+            "signed in as Nadia Brook",
+            await PostAsync(client, link, new() { ["Password"] = Good, ["Again"] = Good }),
+            StringComparison.Ordinal
+        );
         using var again = await demo.App.CreateClient().GetAsync(link);
         Assert.Equal(HttpStatusCode.Gone, again.StatusCode);
         var page = await again.Content.ReadAsStringAsync();
         Assert.Contains("does not open", page, StringComparison.Ordinal);
         Assert.DoesNotContain("Nadia", page, StringComparison.Ordinal);
-        Assert.Contains("signed in as Nadia Brook", await SignInAsync(demo.App.CreateClient(), "NADIA@tidewell.example", Good), StringComparison.Ordinal);
+        Assert.Contains(
+            "signed in as Nadia Brook",
+            await SignInAsync(demo.App.CreateClient(), "NADIA@tidewell.example", Good),
+            StringComparison.Ordinal
+        );
         Assert.Contains(person, (await demo.App.Services.GetRequiredService<Storage.People.Directory>().AccountsAsync()).Keys);
     }
 
@@ -50,7 +68,8 @@ public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
         var (_, link) = await InviteAsync("Lew Lock", "lew@tidewell.example");
         await PostAsync(demo.App.CreateClient(), link, new() { ["Password"] = Good, ["Again"] = Good });
         var unknown = Problem(await SignInAsync(demo.App.CreateClient(), "nobody@tidewell.example", Good));
-        for (var i = 0; i < 8; i++) Assert.Equal(unknown, Problem(await SignInAsync(demo.App.CreateClient(), "lew@tidewell.example", "wrong wrong wrong")));
+        for (var i = 0; i < 8; i++)
+            Assert.Equal(unknown, Problem(await SignInAsync(demo.App.CreateClient(), "lew@tidewell.example", "wrong wrong wrong")));
         Assert.Equal(unknown, Problem(await SignInAsync(demo.App.CreateClient(), "lew@tidewell.example", Good)));
     }
 
@@ -64,11 +83,23 @@ public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
         var known = await PostAsync(demo.App.CreateClient(), "/forgot", new() { ["MailAddress"] = "fay@tidewell.example" });
         Assert.Equal(Content().Match(unknown).Value, Content().Match(known).Value);
         var reset = Reset().Match(await MailToAsync("fay@tidewell.example", "Choose a new password")).Value;
-        Assert.Contains("Sign in with it", await PostAsync(demo.App.CreateClient(), reset, new() { ["Password"] = Good + " two", ["Again"] = Good + " two" }), StringComparison.Ordinal);
-        Assert.Contains("run out or was used", await PostAsync(demo.App.CreateClient(), reset, new() { ["Password"] = Good + " three", ["Again"] = Good + " three" }), StringComparison.Ordinal);
+        Assert.Contains(
+            "Sign in with it",
+            await PostAsync(demo.App.CreateClient(), reset, new() { ["Password"] = Good + " two", ["Again"] = Good + " two" }),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "run out or was used",
+            await PostAsync(demo.App.CreateClient(), reset, new() { ["Password"] = Good + " three", ["Again"] = Good + " three" }),
+            StringComparison.Ordinal
+        );
         using var signedOut = await first.GetAsync("/account");
         Assert.Contains("/sign-in", signedOut.RequestMessage!.RequestUri!.PathAndQuery, StringComparison.Ordinal);
-        Assert.Contains("signed in as Fay Gott", await SignInAsync(demo.App.CreateClient(), "fay@tidewell.example", Good + " two"), StringComparison.Ordinal);
+        Assert.Contains(
+            "signed in as Fay Gott",
+            await SignInAsync(demo.App.CreateClient(), "fay@tidewell.example", Good + " two"),
+            StringComparison.Ordinal
+        );
         Assert.DoesNotContain(await MailToAsync("fay@tidewell.example", "Your password was changed"), Good, StringComparison.Ordinal);
     }
 
@@ -80,7 +111,12 @@ public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
         await PostAsync(client, link, new() { ["Password"] = Good, ["Again"] = Good });
         var setUp = await PostAsync(client, "/account", "/account?handler=SetUp", []);
         var key = Key().Match(setUp).Groups[1].Value.Replace(" ", "", StringComparison.Ordinal);
-        Assert.Contains("do not", Problem(await PostAsync(client, "/account", "/account?handler=TurnOn", new() { ["Code"] = "000000" })).Replace("not the digits", "do not", StringComparison.Ordinal), StringComparison.Ordinal);
+        Assert.Contains(
+            "do not",
+            Problem(await PostAsync(client, "/account", "/account?handler=TurnOn", new() { ["Code"] = "000000" }))
+                .Replace("not the digits", "do not", StringComparison.Ordinal),
+            StringComparison.Ordinal
+        );
         var used = CodeOf(key);
         var on = await PostAsync(client, "/account", "/account?handler=TurnOn", new() { ["Code"] = used });
         var spare = Spare().Matches(on).Select(m => m.Groups[1].Value).ToList();
@@ -88,22 +124,42 @@ public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
 
         var second = demo.App.CreateClient();
         Assert.Contains("Second step", await SignInAsync(second, "tess@tidewell.example", Good), StringComparison.Ordinal);
-        Assert.Contains("does not fit", await PostAsync(second, "/sign-in/second-step", new() { ["Code"] = "123456" }), StringComparison.Ordinal);
+        Assert.Contains(
+            "does not fit",
+            await PostAsync(second, "/sign-in/second-step", new() { ["Code"] = "123456" }),
+            StringComparison.Ordinal
+        );
         // What turned it on has been used; the next one opens, and once.
-        Assert.Contains("does not fit", await PostAsync(second, "/sign-in/second-step", new() { ["Code"] = used }), StringComparison.Ordinal);
+        Assert.Contains(
+            "does not fit",
+            await PostAsync(second, "/sign-in/second-step", new() { ["Code"] = used }),
+            StringComparison.Ordinal
+        );
         var next = CodeOf(key, 1);
-        Assert.Contains("signed in as Tess Totp", await PostAsync(second, "/sign-in/second-step", new() { ["Code"] = next }), StringComparison.Ordinal);
+        Assert.Contains(
+            "signed in as Tess Totp",
+            await PostAsync(second, "/sign-in/second-step", new() { ["Code"] = next }),
+            StringComparison.Ordinal
+        );
         foreach (var old in new[] { next, used, CodeOf(key, 2), CodeOf(key, -2) })
         {
             var late = demo.App.CreateClient();
             await SignInAsync(late, "tess@tidewell.example", Good);
-            Assert.Contains("does not fit", await PostAsync(late, "/sign-in/second-step", new() { ["Code"] = old }), StringComparison.Ordinal);
+            Assert.Contains(
+                "does not fit",
+                await PostAsync(late, "/sign-in/second-step", new() { ["Code"] = old }),
+                StringComparison.Ordinal
+            );
         }
         foreach (var (expected, code) in new[] { ("signed in as Tess Totp", spare[0]), ("does not fit", spare[0]) })
         {
             var another = demo.App.CreateClient();
             await SignInAsync(another, "tess@tidewell.example", Good);
-            Assert.Contains(expected, await PostAsync(another, "/sign-in/second-step", new() { ["Code"] = code }), StringComparison.Ordinal);
+            Assert.Contains(
+                expected,
+                await PostAsync(another, "/sign-in/second-step", new() { ["Code"] = code }),
+                StringComparison.Ordinal
+            );
         }
     }
 
@@ -118,7 +174,8 @@ public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Contains("Sign in", await there.GetStringAsync("/account"), StringComparison.Ordinal);
         var third = demo.App.SignedIn("femi");
         await PostAsync(here, "/account", "/account?handler=Everywhere", []);
-        foreach (var client in new[] { here, third }) Assert.Contains("This is a demo", await client.GetStringAsync("/account"), StringComparison.Ordinal);
+        foreach (var client in new[] { here, third })
+            Assert.Contains("This is a demo", await client.GetStringAsync("/account"), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -143,7 +200,17 @@ public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
         var (_, link) = await InviteAsync("Log Book", "log@tidewell.example");
         await PostAsync(client, link, new() { ["Password"] = Good, ["Again"] = Good });
         await SignInAsync(app.CreateClient(), "log@tidewell.example", "a wrong password of mine");
-        var made = await PostAsync(client, "/account", "/account?handler=Token", new() { ["TokenName"] = "t", ["scope"] = "Edit", ["days"] = "30" });
+        var made = await PostAsync(
+            client,
+            "/account",
+            "/account?handler=Token",
+            new()
+            {
+                ["TokenName"] = "t",
+                ["scope"] = "Edit",
+                ["days"] = "30",
+            }
+        );
         var token = Token().Match(made).Value;
         Assert.NotEqual("", token);
         var program = app.CreateClient();
@@ -155,7 +222,18 @@ public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
         await app.CreateClient().GetAsync("/shared/" + reset.Split('/')[^1][..20]);
         app.Services.GetRequiredService<ILogger<SignInTests>>().LogWarning("The log is kept.");
         Assert.Contains("The log is kept.", kept.Text, StringComparison.Ordinal);
-        foreach (var secret in new[] { Good, "a wrong password of mine", token, link.Split('/')[^1], reset.Split('/')[^1], reset.Split('/')[^1][..20] }) Assert.DoesNotContain(secret, kept.Text, StringComparison.Ordinal);
+        foreach (
+            var secret in new[]
+            {
+                Good,
+                "a wrong password of mine",
+                token,
+                link.Split('/')[^1],
+                reset.Split('/')[^1],
+                reset.Split('/')[^1][..20],
+            }
+        )
+            Assert.DoesNotContain(secret, kept.Text, StringComparison.Ordinal);
     }
 
     [Fact]
@@ -169,7 +247,8 @@ public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Contains($"{person} signed in from ", kept.Text, StringComparison.Ordinal);
         await SignInAsync(app.CreateClient(), "nobody-of-here@tidewell.example", Good);
         Assert.Contains("A sign-in as nobody of here from ", kept.Text, StringComparison.Ordinal);
-        for (var i = 0; i < 9; i++) await SignInAsync(app.CreateClient(), "watched@tidewell.example", "a wrong password of mine");
+        for (var i = 0; i < 9; i++)
+            await SignInAsync(app.CreateClient(), "watched@tidewell.example", "a wrong password of mine");
         Assert.Contains($"A sign-in as {person} from ", kept.Text, StringComparison.Ordinal);
         Assert.Contains("the account is closed for a while", kept.Text, StringComparison.Ordinal);
         using var forbidden = await client.GetAsync("/people/new");
@@ -180,7 +259,8 @@ public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Contains("A token from ", kept.Text, StringComparison.Ordinal);
         await PostAsync(client, "/account", "/account?handler=Everywhere", []);
         Assert.Contains($"{person} signed out from ", kept.Text, StringComparison.Ordinal);
-        foreach (var typed in new[] { "nobody-of-here@", "watched@", Good, "a wrong password", "not-one-of-ours" }) Assert.DoesNotContain(typed, kept.Text, StringComparison.Ordinal);
+        foreach (var typed in new[] { "nobody-of-here@", "watched@", Good, "a wrong password", "not-one-of-ours" })
+            Assert.DoesNotContain(typed, kept.Text, StringComparison.Ordinal);
     }
 
     [Fact]
@@ -214,8 +294,10 @@ public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
     public void A_password_is_long_and_not_one_that_everybody_tries(string password, string? why)
     {
         var refused = Access.Passwords.WhyRefused(password, "ninaharbour@tidewell.example");
-        if (why is null) Assert.Null(refused);
-        else Assert.Contains(why, refused, StringComparison.Ordinal);
+        if (why is null)
+            Assert.Null(refused);
+        else
+            Assert.Contains(why, refused, StringComparison.Ordinal);
     }
 
     /// <summary>All that is logged, as it is shipped.</summary>
@@ -232,11 +314,15 @@ public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
 
         public bool IsEnabled(LogLevel logLevel) => true;
 
-        public void Log<TState>(LogLevel logLevel, EventId eventId, TState state, Exception? exception, Func<TState, Exception?, string> formatter) => _lines.Enqueue($"{formatter(state, exception)} {exception}");
+        public void Log<TState>(
+            LogLevel logLevel,
+            EventId eventId,
+            TState state,
+            Exception? exception,
+            Func<TState, Exception?, string> formatter
+        ) => _lines.Enqueue($"{formatter(state, exception)} {exception}");
 
-        public void Dispose()
-        {
-        }
+        public void Dispose() { }
     }
 
     /// <summary>Adds somebody and invites them, as the organiser does.</summary>
@@ -244,7 +330,12 @@ public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
     private async Task<(string Person, string Link)> InviteAsync(string name, string mail)
     {
         var organiser = demo.App.SignedIn();
-        using var added = await TestApp.PostFormAsync(organiser, "/people/new", "/people/new", new() { ["Name"] = name, ["MailAddress"] = mail });
+        using var added = await TestApp.PostFormAsync(
+            organiser,
+            "/people/new",
+            "/people/new",
+            new() { ["Name"] = name, ["MailAddress"] = mail }
+        );
         var path = added.RequestMessage!.RequestUri!.AbsolutePath;
         var page = await PostAsync(organiser, path, path + "?handler=Invite", []);
         return (path.Split('/')[^1], InvitationLink().Match(page).Value);
@@ -255,15 +346,18 @@ public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
         var mails = demo.App.Services.GetRequiredService<Mails>();
         for (var tries = 0; tries < 200; tries++)
         {
-            if ((await mails.PostAsync()).FirstOrDefault(p => p.To == mail && p.Subject == subject) is { } found) return found.Body;
+            if ((await mails.PostAsync()).FirstOrDefault(p => p.To == mail && p.Subject == subject) is { } found)
+                return found.Body;
             await Task.Delay(100);
         }
         throw new InvalidOperationException($"No mail “{subject}” came to {mail}.");
     }
 
-    private static Task<string> SignInAsync(HttpClient client, string mail, string password) => PostAsync(client, "/sign-in", new() { ["MailAddress"] = mail, ["Password"] = password });
+    private static Task<string> SignInAsync(HttpClient client, string mail, string password) =>
+        PostAsync(client, "/sign-in", new() { ["MailAddress"] = mail, ["Password"] = password });
 
-    private static Task<string> PostAsync(HttpClient client, string page, Dictionary<string, string> fields) => PostAsync(client, page, page, fields);
+    private static Task<string> PostAsync(HttpClient client, string page, Dictionary<string, string> fields) =>
+        PostAsync(client, page, page, fields);
 
     private static async Task<string> PostAsync(HttpClient client, string page, string action, Dictionary<string, string> fields)
     {
@@ -271,12 +365,17 @@ public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
         return WebUtility.HtmlDecode(await answer.Content.ReadAsStringAsync());
     }
 
-    private static string Problem(string page) => string.Join(" ", Problems().Matches(page).Select(m => m.Groups[1].Value).Where(t => t.Length > 0));
+    private static string Problem(string page) =>
+        string.Join(" ", Problems().Matches(page).Select(m => m.Groups[1].Value).Where(t => t.Length > 0));
 
     /// <summary>The six digits of RFC 6238 for now, or for so many half minutes later.</summary>
     private static string CodeOf(string base32, int later = 0)
     {
-        var bits = string.Concat(base32.ToUpperInvariant().Select(c => Convert.ToString("ABCDEFGHIJKLMNOPQRSTUVWXYZ234567".IndexOf(c, StringComparison.Ordinal), 2).PadLeft(5, '0')));
+        var bits = string.Concat(
+            base32
+                .ToUpperInvariant()
+                .Select(c => Convert.ToString("ABCDEFGHIJKLMNOPQRSTUVWXYZ234567".IndexOf(c, StringComparison.Ordinal), 2).PadLeft(5, '0'))
+        );
         var key = Enumerable.Range(0, bits.Length / 8).Select(i => Convert.ToByte(bits.Substring(i * 8, 8), 2)).ToArray();
         var step = BitConverter.GetBytes(IPAddress.HostToNetworkOrder(DateTimeOffset.UtcNow.ToUnixTimeSeconds() / 30 + later));
 #pragma warning disable CA5350 // What authenticators go by.

@@ -23,17 +23,21 @@ public class StorageTests(DemoApp demo) : IClassFixture<DemoApp>
         var project = await demo.Api.NewChainAsync();
         await using var second = new TestApp(demo.Connection);
         ApiClient[] servers = [demo.Api, new ApiClient(second.SignedIn())];
-        await Task.WhenAll(Enumerable.Range(0, 8).Select(async person =>
-        {
-            for (var i = 0; i < 8; i++)
-            {
-                var id = Guid.NewGuid();
-                var edit = $$"""{"type":"addTask","id":"p{{person}}n{{i}}","name":"N","parent":null,"after":"a"}""";
-                // Each is sent twice at the same time, as after a broken connection.
-                var answers = await Task.WhenAll(servers.Select(server => server.EditAsync(project, edit, 1, id)));
-                Assert.All(answers, answer => Assert.Equal(HttpStatusCode.OK, answer.Status));
-            }
-        }));
+        await Task.WhenAll(
+            Enumerable
+                .Range(0, 8)
+                .Select(async person =>
+                {
+                    for (var i = 0; i < 8; i++)
+                    {
+                        var id = Guid.NewGuid();
+                        var edit = $$"""{"type":"addTask","id":"p{{person}}n{{i}}","name":"N","parent":null,"after":"a"}""";
+                        // Each is sent twice at the same time, as after a broken connection.
+                        var answers = await Task.WhenAll(servers.Select(server => server.EditAsync(project, edit, 1, id)));
+                        Assert.All(answers, answer => Assert.Equal(HttpStatusCode.OK, answer.Status));
+                    }
+                })
+        );
         var plan = JsonNode.Parse(await demo.Api.PlanAsync(project))!;
         Assert.Equal(3 + 64, plan["tasks"]!.AsArray().Count);
         var last = await demo.Api.EditAsync(project, """{"type":"renameTask","task":"a","name":"Last"}""", 65);
@@ -47,7 +51,10 @@ public class StorageTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Equal(HttpStatusCode.NotFound, (await demo.Api.Http.GetAsync($"/api/v1/projects/{project}/edits/last")).StatusCode);
         var told = await demo.Api.EditAsync(project, """{"type":"setLength","task":"a","length":"3d"}""", 1);
         await using var second = new TestApp(demo.Connection);
-        Assert.Equal(told.Body.ToJsonString(), JsonNode.Parse(await second.SignedIn().GetStringAsync($"/api/v1/projects/{project}/edits/last"))!.ToJsonString());
+        Assert.Equal(
+            told.Body.ToJsonString(),
+            JsonNode.Parse(await second.SignedIn().GetStringAsync($"/api/v1/projects/{project}/edits/last"))!.ToJsonString()
+        );
     }
 
     /// <summary>A process that has the plan in memory and one that reads it from the database see the same after any edits.</summary>
@@ -75,11 +82,16 @@ public class StorageTests(DemoApp demo) : IClassFixture<DemoApp>
                 6 => $$"""{"type":"setOwner","task":"{{task}}","owner":"Person {{i % 4}}"}""",
                 _ => $$"""{"type":"removeTasks","tasks":["{{task}}"]}""",
             };
-            var answer = random.Next(6) == 0 ? await demo.Api.TakeBackAsync(project) : await demo.Api.EditAsync(project, edit, kept + 1, overrule: true);
+            var answer =
+                random.Next(6) == 0
+                    ? await demo.Api.TakeBackAsync(project)
+                    : await demo.Api.EditAsync(project, edit, kept + 1, overrule: true);
             Assert.NotEqual(HttpStatusCode.InternalServerError, answer.Status);
-            if (answer.Status != HttpStatusCode.OK) continue;
+            if (answer.Status != HttpStatusCode.OK)
+                continue;
             kept = answer.Body["version"]!.GetValue<int>() - 1;
-            if (edit.Contains("addTask", StringComparison.Ordinal) && !ids.Contains($"n{i}")) ids.Add($"n{i}");
+            if (edit.Contains("addTask", StringComparison.Ordinal) && !ids.Contains($"n{i}"))
+                ids.Add($"n{i}");
         }
         Assert.True(kept > 20);
         await using var fresh = new TestApp(demo.Connection);
@@ -91,7 +103,12 @@ public class StorageTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         var project = await demo.Api.NewChainAsync();
         for (var i = 0; i < 30; i++)
-            Assert.Equal(HttpStatusCode.OK, (await demo.Api.EditAsync(project, $$"""{"type":"addTask","id":"n{{i}}","name":"N","parent":null,"after":"a"}""", i + 1)).Status);
+            Assert.Equal(
+                HttpStatusCode.OK,
+                (
+                    await demo.Api.EditAsync(project, $$"""{"type":"addTask","id":"n{{i}}","name":"N","parent":null,"after":"a"}""", i + 1)
+                ).Status
+            );
         await using var fresh = new TestApp(demo.Connection);
         var plan = await new ApiClient(fresh.SignedIn()).PlanAsync(project);
         Assert.True(plan.IndexOf("\"n29\"", StringComparison.Ordinal) < plan.IndexOf("\"n0\"", StringComparison.Ordinal));

@@ -22,7 +22,10 @@ public class TalkApiTests(DemoApp demo) : IClassFixture<DemoApp>
         await demo.Api.TakeBackAsync(project);
         var first = (long)said.Body["comments"]![0]!["id"]!;
         using var gone = await demo.Api.Http.DeleteAsync($"/api/v1/projects/{project}/tasks/a/comments/{first}");
-        Assert.Equal(["Done"], JsonNode.Parse(await gone.Content.ReadAsStringAsync())!["comments"]!.AsArray().Select(c => (string)c!["text"]!));
+        Assert.Equal(
+            ["Done"],
+            JsonNode.Parse(await gone.Content.ReadAsStringAsync())!["comments"]!.AsArray().Select(c => (string)c!["text"]!)
+        );
         using var again = await demo.Api.Http.DeleteAsync($"/api/v1/projects/{project}/tasks/a/comments/{first}");
         Assert.Equal(HttpStatusCode.NotFound, again.StatusCode);
     }
@@ -46,16 +49,25 @@ public class TalkApiTests(DemoApp demo) : IClassFixture<DemoApp>
         var project = await demo.Api.NewChainAsync();
         await AddAsync(project, "../../etc/Permit.png", Png);
         var added = await AddAsync(project, "notes.txt", "<script>alert(1)</script>"u8.ToArray());
-        Assert.Equal(["notes.txt text/plain", "Permit.png image/png"], added.Body["files"]!.AsArray().Select(f => $"{f!["name"]} {f["type"]}"));
+        Assert.Equal(
+            ["notes.txt text/plain", "Permit.png image/png"],
+            added.Body["files"]!.AsArray().Select(f => $"{f!["name"]} {f["type"]}")
+        );
         foreach (var (file, disposition) in added.Body["files"]!.AsArray().Zip(new[] { "attachment", "inline" }))
         {
             using var got = await demo.Api.Http.GetAsync((string)file!["address"]!);
             Assert.Equal(disposition, got.Content.Headers.ContentDisposition!.DispositionType);
-            Assert.StartsWith("sandbox; default-src 'none'", got.Headers.GetValues("Content-Security-Policy").Single(), StringComparison.Ordinal);
+            Assert.StartsWith(
+                "sandbox; default-src 'none'",
+                got.Headers.GetValues("Content-Security-Policy").Single(),
+                StringComparison.Ordinal
+            );
             Assert.Equal("nosniff", got.Headers.GetValues("X-Content-Type-Options").Single());
         }
         var other = await demo.Api.NewChainAsync();
-        using var elsewhere = await demo.Api.Http.GetAsync(((string)added.Body["files"]![0]!["address"]!).Replace(project.ToString(), other.ToString(), StringComparison.Ordinal));
+        using var elsewhere = await demo.Api.Http.GetAsync(
+            ((string)added.Body["files"]![0]!["address"]!).Replace(project.ToString(), other.ToString(), StringComparison.Ordinal)
+        );
         Assert.Equal(HttpStatusCode.NotFound, elsewhere.StatusCode);
         using var removed = await demo.Api.Http.DeleteAsync($"/api/v1/projects/{project}/tasks/a/files/{added.Body["files"]![0]!["id"]}");
         Assert.Single(JsonNode.Parse(await removed.Content.ReadAsStringAsync())!["files"]!.AsArray());
@@ -67,23 +79,27 @@ public class TalkApiTests(DemoApp demo) : IClassFixture<DemoApp>
         var project = await demo.Api.NewChainAsync();
         Assert.Equal(HttpStatusCode.OK, (await AddAsync(project, "plan.docx", Zip("word/document.xml"))).Status);
         Assert.Equal(HttpStatusCode.BadRequest, (await AddAsync(project, "plan.xlsx", Zip("word/document.xml"))).Status);
-        Assert.Equal(HttpStatusCode.BadRequest, (await AddAsync(project, "plan.docx", Zip("word/document.xml", "word/vbaProject.bin"))).Status);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await AddAsync(project, "plan.docx", Zip("word/document.xml", "word/vbaProject.bin"))).Status
+        );
         Assert.Equal(HttpStatusCode.BadRequest, (await AddAsync(project, "plan.zip", Zip("anything"))).Status);
         Assert.Equal(HttpStatusCode.BadRequest, (await AddAsync(project, "plan.docx", "PK\u0003\u0004 and no more"u8.ToArray())).Status);
     }
 
-    public static TheoryData<string, byte[]> Refused => new()
-    {
-        { "picture.png", "GIF89a and so on"u8.ToArray() },
-        { "picture.svg", "<svg onload=alert(1)>"u8.ToArray() },
-        { "page.html", "<h1>Page</h1>"u8.ToArray() },
-        { "run.exe", [(byte)'M', (byte)'Z', 0, 0] },
-        { "notes.txt", [(byte)'a', 0, (byte)'b'] },
-        { "notes.txt", [0xFF, 0xFE, 0xFD] },
-        { "notes.txt", [] },
-        { "...", Png },
-        { "noending", Png },
-    };
+    public static TheoryData<string, byte[]> Refused =>
+        new()
+        {
+            { "picture.png", "GIF89a and so on"u8.ToArray() },
+            { "picture.svg", "<svg onload=alert(1)>"u8.ToArray() },
+            { "page.html", "<h1>Page</h1>"u8.ToArray() },
+            { "run.exe", [(byte)'M', (byte)'Z', 0, 0] },
+            { "notes.txt", [(byte)'a', 0, (byte)'b'] },
+            { "notes.txt", [0xFF, 0xFE, 0xFD] },
+            { "notes.txt", [] },
+            { "...", Png },
+            { "noending", Png },
+        };
 
     [Theory]
     [MemberData(nameof(Refused))]
@@ -109,7 +125,10 @@ public class TalkApiTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         using var content = new ByteArrayContent(file);
         content.Headers.ContentType = new MediaTypeHeaderValue("application/octet-stream");
-        using var response = await demo.Api.Http.PostAsync($"/api/v1/projects/{project}/tasks/a/files?name={Uri.EscapeDataString(name)}", content);
+        using var response = await demo.Api.Http.PostAsync(
+            $"/api/v1/projects/{project}/tasks/a/files?name={Uri.EscapeDataString(name)}",
+            content
+        );
         return new Answer(response.StatusCode, JsonNode.Parse(await response.Content.ReadAsStringAsync())!);
     }
 

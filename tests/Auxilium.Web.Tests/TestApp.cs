@@ -10,7 +10,13 @@ using Microsoft.Extensions.DependencyInjection;
 namespace Auxilium.Web.Tests;
 
 /// <summary>The real application on a real PostgreSQL, on Thursday 13 May 2027.</summary>
-public sealed partial class TestApp(string connection, bool empty = false, string today = "2027-05-13", int doorTries = 10_000, TimeProvider? world = null) : WebApplicationFactory<Program>
+public sealed partial class TestApp(
+    string connection,
+    bool empty = false,
+    string today = "2027-05-13",
+    int doorTries = 10_000,
+    TimeProvider? world = null
+) : WebApplicationFactory<Program>
 {
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
@@ -19,7 +25,8 @@ public sealed partial class TestApp(string connection, bool empty = false, strin
         builder.UseSetting("EMPTY", empty ? "1" : "0");
         builder.UseSetting("DOOR_TRIES", doorTries.ToString(System.Globalization.CultureInfo.InvariantCulture));
         builder.UseEnvironment("Production");
-        if (world is not null) builder.ConfigureTestServices(services => services.AddKeyedSingleton(OrganisationClock.World, world));
+        if (world is not null)
+            builder.ConfigureTestServices(services => services.AddKeyedSingleton(OrganisationClock.World, world));
     }
 
     /// <summary>A browser of somebody of the demo, signed in as they would.</summary>
@@ -31,12 +38,20 @@ public sealed partial class TestApp(string connection, bool empty = false, strin
         using var answer = await PostFormAsync(client, "/sign-in", "/sign-in?handler=Demo", new() { ["person"] = person });
         Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
         Assert.Contains("your account\"", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
-        client.DefaultRequestHeaders.Add("X-Auxilium-Token", ForgeryToken().Match(await client.GetStringAsync("/account")).Groups[1].Value);
+        client.DefaultRequestHeaders.Add(
+            "X-Auxilium-Token",
+            ForgeryToken().Match(await client.GetStringAsync("/account")).Groups[1].Value
+        );
         return client;
     }
 
     /// <summary>Sends the form of a page, with what it needs against forgery.</summary>
-    public static async Task<HttpResponseMessage> PostFormAsync(HttpClient client, string page, string action, Dictionary<string, string> fields)
+    public static async Task<HttpResponseMessage> PostFormAsync(
+        HttpClient client,
+        string page,
+        string action,
+        Dictionary<string, string> fields
+    )
     {
         fields["__RequestVerificationToken"] = ForgeryToken().Match(await client.GetStringAsync(page)).Groups[1].Value;
         using var form = new FormUrlEncodedContent(fields);
@@ -66,9 +81,7 @@ public sealed class DemoApp : IDisposable
 
     /// <summary>A second server on the database of another.</summary>
     internal DemoApp(string connection)
-        : this(connection, new TestApp(connection))
-    {
-    }
+        : this(connection, new TestApp(connection)) { }
 
     internal DemoApp(string connection, TestApp app)
     {

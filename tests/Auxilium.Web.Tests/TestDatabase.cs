@@ -2,11 +2,15 @@ using Npgsql;
 
 namespace Auxilium.Web.Tests;
 
-/// <summary>A database of its own on the test server, gone afterwards. As it is made it is not there yet: the application makes it.</summary>
+/// <summary>
+/// A database of its own on the test server, gone afterwards. As it is made it is not there yet: the application makes it.
+/// </summary>
 public sealed class TestDatabase : IDisposable
 {
     private static readonly string Server = Environment.GetEnvironmentVariable("AUXILIUM_TEST_SERVER")
-        ?? throw new InvalidOperationException("Set AUXILIUM_TEST_SERVER to the connection string of a PostgreSQL server, or run ./test, which starts one.");
+        ?? throw new InvalidOperationException(
+            "Set AUXILIUM_TEST_SERVER to the connection string of a PostgreSQL server, or run ./test, which starts one."
+        );
 
     /// <summary>One that an application has filled with the demo, to be copied: that takes a tenth of filling another.</summary>
     private static readonly Lazy<Task<string>> Template = new(MakeTemplateAsync);
@@ -32,7 +36,8 @@ public sealed class TestDatabase : IDisposable
     {
         const string Name = "test_template";
         Do($"drop database if exists {Name} with (force)");
-        await using (var app = new TestApp(ConnectionTo(Name))) app.CreateClient().Dispose();
+        await using (var app = new TestApp(ConnectionTo(Name)))
+            app.CreateClient().Dispose();
         // Nothing may be connected to what is copied.
         Do($"alter database {Name} allow_connections false");
         Do($"select pg_terminate_backend(pid) from pg_stat_activity where datname = '{Name}'");

@@ -32,7 +32,10 @@ public sealed class TrustTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.DoesNotContain("\"b\"", await demo.Api.PlanAsync(project), StringComparison.Ordinal);
         // What is theirs to report is theirs to take back.
         await demo.Api.EditAsync(project, """{"type":"setOwner","task":"a","owner":"Jonas"}""", 2);
-        Assert.Equal(HttpStatusCode.OK, (await jonas.EditAsync(project, """{"type":"reportProgress","task":"a","progress":0.5}""", 3)).Status);
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (await jonas.EditAsync(project, """{"type":"reportProgress","task":"a","progress":0.5}""", 3)).Status
+        );
         Assert.Equal(HttpStatusCode.OK, (await jonas.TakeBackAsync(project)).Status);
         Assert.Equal(HttpStatusCode.OK, (await jonas.TakeBackAsync(project, "lastTakeBack")).Status);
         // A program that only reports, of somebody who may do everything.
@@ -44,7 +47,12 @@ public sealed class TrustTests(DemoApp demo) : IClassFixture<DemoApp>
     }
 
     [Theory]
-    [InlineData("""{"type":"together","edits":[{"type":"renameTask","task":"a","name":"Harmless"},{"type":"together","edits":[{"type":"setCoordinator","person":"oona"}]}]}""")]
+    [InlineData(
+        """
+            {"type":"together", "edits":[{"type":"renameTask", "task":"a", "name":"Harmless"}, {"type":"together",
+            "edits":[{"type":"setCoordinator", "person":"oona"}]}]}
+            """
+    )]
     [InlineData("""{"type":"setCoordinator","person":"oona"}""")]
     [InlineData("""{"type":"joinPlan","person":{"id":"bert","name":"Bert Stolk","initials":"BS"}}""")]
     [InlineData("""{"type":"setOwner","task":"a","owner":"Bert"}""")]
@@ -54,26 +62,58 @@ public sealed class TrustTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         var project = await WithOonaAsync();
         var answer = await new ApiClient(demo.App.SignedIn("oona")).EditAsync(project, edit, 1);
-        Assert.Equal((HttpStatusCode.Forbidden, true), (answer.Status, answer.Detail.Contains("cannot be proposed", StringComparison.Ordinal)));
+        Assert.Equal(
+            (HttpStatusCode.Forbidden, true),
+            (answer.Status, answer.Detail.Contains("cannot be proposed", StringComparison.Ordinal))
+        );
         Assert.Equal("[]", await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/proposals"));
         // One that was kept before cannot be accepted.
         var old = Guid.NewGuid();
-        if (!edit.Contains("oona\"}", StringComparison.Ordinal)) return;
-        await demo.InDatabaseAsync(db => db.Proposals.Add(new ProposalRow { Id = old, ProjectId = project, PersonId = "oona", At = DateTime.UtcNow, BaseVersion = 1, Edit = edit, Sentence = "2 changes made together." }));
-        Assert.Equal(HttpStatusCode.Forbidden, (await demo.Api.PostAsync($"/api/v1/projects/{project}/proposals/{old}/accept", "{}")).Status);
+        if (!edit.Contains("oona\"}", StringComparison.Ordinal))
+            return;
+        await demo.InDatabaseAsync(db =>
+            db.Proposals.Add(
+                new ProposalRow
+                {
+                    Id = old,
+                    ProjectId = project,
+                    PersonId = "oona",
+                    At = DateTime.UtcNow,
+                    BaseVersion = 1,
+                    Edit = edit,
+                    Sentence = "2 changes made together.",
+                }
+            )
+        );
+        Assert.Equal(
+            HttpStatusCode.Forbidden,
+            (await demo.Api.PostAsync($"/api/v1/projects/{project}/proposals/{old}/accept", "{}")).Status
+        );
     }
 
     [Fact]
     public async Task Every_part_of_a_proposal_is_told_to_whoever_decides()
     {
         var project = await WithOonaAsync();
-        await new ApiClient(demo.App.SignedIn("oona")).EditAsync(project, """{"type":"together","edits":[{"type":"renameTask","task":"a","name":"Harmless"},{"type":"setFinishBy","finishBy":null},{"type":"removeTasks","tasks":["b"]}]}""", 1);
-        var told = JsonNode.Parse(await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/proposals"))![0]!["sentence"]!.GetValue<string>();
-        foreach (var part in new[] { "is now called Harmless", "has no deadline now", "B removed" }) Assert.Contains(part, told, StringComparison.Ordinal);
+        await new ApiClient(demo.App.SignedIn("oona")).EditAsync(
+            project,
+            """
+            {"type":"together", "edits":[{"type":"renameTask", "task":"a", "name":"Harmless"}, {"type":"setFinishBy",
+            "finishBy":null}, {"type":"removeTasks", "tasks":["b"]}]}
+            """,
+            1
+        );
+        var told = JsonNode.Parse(await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/proposals"))![0]![
+            "sentence"
+        ]!.GetValue<string>();
+        foreach (var part in new[] { "is now called Harmless", "has no deadline now", "B removed" })
+            Assert.Contains(part, told, StringComparison.Ordinal);
         // Looked at again, it is not worked out again, until the plan is another.
         var sentences = demo.App.Services.GetRequiredService<Api.ProposalSentences>();
         var store = demo.App.Services.GetRequiredService<PlanStore>();
-        var proposal = JsonNode.Parse(await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/proposals"))![0]!["id"]!.GetValue<Guid>();
+        var proposal = JsonNode.Parse(await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/proposals"))![0]![
+            "id"
+        ]!.GetValue<Guid>();
         Assert.Equal(told, sentences.Find(proposal, (await store.LoadAsync(project))!)!.Value.Sentence);
         await demo.Api.EditAsync(project, """{"type":"renameTask","task":"c","name":"Other"}""", 2);
         Assert.Null(sentences.Find(proposal, (await store.LoadAsync(project))!));
@@ -153,7 +193,8 @@ public sealed class TrustTests(DemoApp demo) : IClassFixture<DemoApp>
         var client = demo.App.SignedIn("priya");
         var token = await WithTokenAsync("priya", TokenScope.Look);
         var feed = await demo.App.Services.GetRequiredService<Feeds>().MakeAsync("priya");
-        using (var open = await demo.App.CreateClient().GetAsync($"/feeds/{feed}.ics")) Assert.Equal(HttpStatusCode.OK, open.StatusCode);
+        using (var open = await demo.App.CreateClient().GetAsync($"/feeds/{feed}.ics"))
+            Assert.Equal(HttpStatusCode.OK, open.StatusCode);
         using var everywhere = await TestApp.PostFormAsync(client, "/account", "/account?handler=Everywhere", []);
         using var gone = await token.Http.GetAsync("/api/v1/projects");
         Assert.Equal(HttpStatusCode.Unauthorized, gone.StatusCode);
@@ -181,7 +222,8 @@ public sealed class TrustTests(DemoApp demo) : IClassFixture<DemoApp>
         await check.IsRightAsync(null, "warm up");
         Assert.Equal(1, await CostAsync(null, "wrong"));
         Assert.Equal(1, await CostAsync((await accounts.FindByIdAsync("bert"))!, "wrong"));
-        for (var i = 0; i < 8; i++) Assert.Equal(1, await CostAsync(account, "wrong"));
+        for (var i = 0; i < 8; i++)
+            Assert.Equal(1, await CostAsync(account, "wrong"));
         Assert.True(await accounts.IsLockedOutAsync(account));
         Assert.Equal(1, await CostAsync(account, "tide table seven"));
         Assert.Equal(1, await CostAsync(account, new string('x', 500)));
@@ -190,8 +232,30 @@ public sealed class TrustTests(DemoApp demo) : IClassFixture<DemoApp>
         // The page that asks for the current password counts the same way.
         var client = demo.App.SignedIn("oona");
         for (var i = 0; i < 8; i++)
-            using (await TestApp.PostFormAsync(client, "/account", "/account?handler=Password", new() { ["Current"] = "guess", ["Password"] = "another good one", ["Again"] = "another good one" })) { }
-        using var right = await TestApp.PostFormAsync(client, "/account", "/account?handler=Password", new() { ["Current"] = "tide table seven", ["Password"] = "another good one", ["Again"] = "another good one" });
+            using (
+                await TestApp.PostFormAsync(
+                    client,
+                    "/account",
+                    "/account?handler=Password",
+                    new()
+                    {
+                        ["Current"] = "guess",
+                        ["Password"] = "another good one",
+                        ["Again"] = "another good one",
+                    }
+                )
+            ) { }
+        using var right = await TestApp.PostFormAsync(
+            client,
+            "/account",
+            "/account?handler=Password",
+            new()
+            {
+                ["Current"] = "tide table seven",
+                ["Password"] = "another good one",
+                ["Again"] = "another good one",
+            }
+        );
         Assert.Contains("not the password you have", await right.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
 
@@ -202,7 +266,10 @@ public sealed class TrustTests(DemoApp demo) : IClassFixture<DemoApp>
         for (var round = 0; round < 5; round++)
         {
             await directory.SetStandingAsync("tomas", true, true, "imke");
-            var done = await Task.WhenAll(directory.SetStandingAsync("tomas", false, false, "imke"), directory.SetStandingAsync("imke", false, false, "tomas"));
+            var done = await Task.WhenAll(
+                directory.SetStandingAsync("tomas", false, false, "imke"),
+                directory.SetStandingAsync("imke", false, false, "tomas")
+            );
             Assert.Single(done, true);
             await directory.SetStandingAsync("imke", true, true, "tomas");
         }
@@ -219,24 +286,54 @@ public sealed class TrustTests(DemoApp demo) : IClassFixture<DemoApp>
         await Roles.GiveAsync(hidden, "priya", ProjectRole.Coordinator);
         var jonas = demo.App.SignedIn("jonas");
         var before = await demo.Api.PlanAsync(hidden);
-        using var entered = await TestApp.PostFormAsync(jonas, "/people/tomas", "/people/tomas?handler=Away", new() { ["From"] = "17 May", ["To"] = "18 May", ["Note"] = "Dentist" });
+        using var entered = await TestApp.PostFormAsync(
+            jonas,
+            "/people/tomas",
+            "/people/tomas?handler=Away",
+            new()
+            {
+                ["From"] = "17 May",
+                ["To"] = "18 May",
+                ["Note"] = "Dentist",
+            }
+        );
         var page = WebUtility.HtmlDecode(await entered.Content.ReadAsStringAsync());
         Assert.Contains("Quay lights: Tomas Lindqvist is away", page, StringComparison.Ordinal);
         Assert.DoesNotContain("Hidden hull", page, StringComparison.Ordinal);
         Assert.Equal(before, await demo.Api.PlanAsync(hidden));
         // Who decides there is asked, sees no reason, and says so with a press.
-        Assert.Contains("Tomas Lindqvist may be away from Mon 17 May to Tue 18 May", await demo.App.SignedIn("priya").GetStringAsync("/notices"), StringComparison.Ordinal);
-        Assert.Contains("Jonas Achterberg entered that you are away", await demo.App.SignedIn("tomas").GetStringAsync("/notices"), StringComparison.Ordinal);
+        Assert.Contains(
+            "Tomas Lindqvist may be away from Mon 17 May to Tue 18 May",
+            await demo.App.SignedIn("priya").GetStringAsync("/notices"),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "Jonas Achterberg entered that you are away",
+            await demo.App.SignedIn("tomas").GetStringAsync("/notices"),
+            StringComparison.Ordinal
+        );
         var priya = demo.App.SignedIn("priya");
         var seen = await priya.GetStringAsync("/people/tomas");
         Assert.Contains("entered for another project", seen, StringComparison.Ordinal);
         Assert.DoesNotContain("Dentist", seen, StringComparison.Ordinal);
         await using (var db = await demo.App.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync())
         {
-            var days = (await db.TimeOff.SingleAsync(t => t.Note == "Dentist")).Id.ToString(System.Globalization.CultureInfo.InvariantCulture);
-            using var too = await TestApp.PostFormAsync(priya, "/people/tomas", "/people/tomas?handler=AwayToo", new() { ["days"] = days });
+            var days = (await db.TimeOff.SingleAsync(t => t.Note == "Dentist")).Id.ToString(
+                System.Globalization.CultureInfo.InvariantCulture
+            );
+            using var too = await TestApp.PostFormAsync(
+                priya,
+                "/people/tomas",
+                "/people/tomas?handler=AwayToo",
+                new() { ["days"] = days }
+            );
             Assert.Contains("own-tomas", await demo.Api.PlanAsync(hidden), StringComparison.Ordinal);
-            using var gone = await TestApp.PostFormAsync(jonas, "/people/tomas", "/people/tomas?handler=NotAway", new() { ["days"] = days });
+            using var gone = await TestApp.PostFormAsync(
+                jonas,
+                "/people/tomas",
+                "/people/tomas?handler=NotAway",
+                new() { ["days"] = days }
+            );
             Assert.DoesNotContain("own-tomas", await demo.Api.PlanAsync(theirs), StringComparison.Ordinal);
             Assert.Contains("own-tomas", await demo.Api.PlanAsync(hidden), StringComparison.Ordinal);
         }
@@ -246,13 +343,24 @@ public sealed class TrustTests(DemoApp demo) : IClassFixture<DemoApp>
 
     [Theory]
     [InlineData("jonas", """{"id":"x1","name":"Nell Ash","initials":"NA","email":"nell@tidewell.example"}""", "only an organiser")]
-    [InlineData("imke", """{"id":"x2","name":"Nell Ash","initials":"NA","email":"oona@tidewell.example"}""", "Oona Reilly has this address")]
-    [InlineData("imke", """{"id":"x3","name":"Nell Ash","initials":"NA","email":"nell@tidewell.example\r\nBcc: all@tidewell.example"}""", "no mail address")]
+    [InlineData(
+        "imke",
+        """{"id":"x2","name":"Nell Ash","initials":"NA","email":"oona@tidewell.example"}""",
+        "Oona Reilly has this address"
+    )]
+    [InlineData(
+        "imke",
+        """{"id":"x3","name":"Nell Ash","initials":"NA","email":"nell@tidewell.example\r\nBcc: all@tidewell.example"}""",
+        "no mail address"
+    )]
     [InlineData("imke", """{"id":"x4","name":"Nell\r\nAsh","initials":"NA"}""", "one line of text")]
     [InlineData("imke", """{"id":"x5","name":"Nell Ash","initials":"N A"}""", "Initials are")]
     public async Task What_a_document_brings_into_the_directory_passes_the_reader_of_people(string by, string person, string why)
     {
-        var answer = await new ApiClient(demo.App.SignedIn(by)).PostAsync("/api/v1/projects", $$"""{"format":"auxilium-plan/1","project":{"name":"D","start":"2027-05-03"},"people":[{{person}}],"tasks":[]}""");
+        var answer = await new ApiClient(demo.App.SignedIn(by)).PostAsync(
+            "/api/v1/projects",
+            $$"""{"format":"auxilium-plan/1","project":{"name":"D","start":"2027-05-03"},"people":[{{person}}],"tasks":[]}"""
+        );
         Assert.Equal((HttpStatusCode.BadRequest, true), (answer.Status, answer.Detail.Contains(why, StringComparison.Ordinal)));
         Assert.StartsWith("$.people[0].", answer.Body["errors"]![0]!["path"]!.GetValue<string>(), StringComparison.Ordinal);
         var joined = await demo.Api.EditAsync(await demo.Api.NewChainAsync(), $$"""{"type":"joinPlan","person":{{person}}}""", 1);
@@ -265,7 +373,11 @@ public sealed class TrustTests(DemoApp demo) : IClassFixture<DemoApp>
         var project = await demo.Api.NewChainAsync();
         var directory = demo.App.Services.GetRequiredService<Storage.People.Directory>();
         var slip = await demo.Api.EditAsync(project, """{"type":"setOwner","task":"a","owner":"Wanda Cloes"}""", 1);
-        Assert.Contains("Wanda Cloes is new here and joined the plan. Did you mean Wanda Coles?", ApiClient.Sentence(slip.Body), StringComparison.Ordinal);
+        Assert.Contains(
+            "Wanda Cloes is new here and joined the plan. Did you mean Wanda Coles?",
+            ApiClient.Sentence(slip.Body),
+            StringComparison.Ordinal
+        );
         Assert.NotNull(await directory.FindAsync("wanda-cloes"));
         await demo.Api.TakeBackAsync(project);
         Assert.Null(await directory.FindAsync("wanda-cloes"));
@@ -284,11 +396,31 @@ public sealed class TrustTests(DemoApp demo) : IClassFixture<DemoApp>
     public async Task Nobody_who_left_is_given_new_work()
     {
         var project = await demo.Api.NewChainAsync();
-        await demo.InDatabaseAsync(db => db.People.Add(new PersonRow { Id = "gus", Name = "Gus Marsh", Initials = "GM", LeftOn = new DateOnly(2027, 5, 1) }));
-        foreach (var edit in new[] { """{"type":"setOwner","task":"a","owner":"Gus Marsh"}""", """{"type":"addHelper","task":"a","helper":"gus"}""", """{"type":"joinPlan","person":{"id":"gus","name":"Gus Marsh","initials":"GM"}}""" })
+        await demo.InDatabaseAsync(db =>
+            db.People.Add(
+                new PersonRow
+                {
+                    Id = "gus",
+                    Name = "Gus Marsh",
+                    Initials = "GM",
+                    LeftOn = new DateOnly(2027, 5, 1),
+                }
+            )
+        );
+        foreach (
+            var edit in new[]
+            {
+                """{"type":"setOwner","task":"a","owner":"Gus Marsh"}""",
+                """{"type":"addHelper","task":"a","helper":"gus"}""",
+                """{"type":"joinPlan","person":{"id":"gus","name":"Gus Marsh","initials":"GM"}}""",
+            }
+        )
         {
             var refused = await demo.Api.EditAsync(project, edit, 1);
-            Assert.Equal((HttpStatusCode.UnprocessableEntity, true), (refused.Status, refused.Detail.StartsWith("Gus Marsh has left", StringComparison.Ordinal)));
+            Assert.Equal(
+                (HttpStatusCode.UnprocessableEntity, true),
+                (refused.Status, refused.Detail.StartsWith("Gus Marsh has left", StringComparison.Ordinal))
+            );
         }
     }
 
@@ -297,12 +429,47 @@ public sealed class TrustTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         var project = await demo.Api.NewChainAsync();
         var imke = demo.App.SignedIn();
-        using (await TestApp.PostFormAsync(imke, $"/projects/{project}/sharing", $"/projects/{project}/sharing?handler=Link", new() { ["For"] = "Noted office" })) { }
-        using (await TestApp.PostFormAsync(imke, $"/projects/{project}/sharing", $"/projects/{project}/sharing?handler=Role", new() { ["person"] = "bert", ["role"] = "Viewer" })) { }
-        using (await TestApp.PostFormAsync(imke, "/account", "/account?handler=Token", new() { ["TokenName"] = "Wall", ["scope"] = "Look", ["days"] = "1" })) { }
+        using (
+            await TestApp.PostFormAsync(
+                imke,
+                $"/projects/{project}/sharing",
+                $"/projects/{project}/sharing?handler=Link",
+                new() { ["For"] = "Noted office" }
+            )
+        ) { }
+        using (
+            await TestApp.PostFormAsync(
+                imke,
+                $"/projects/{project}/sharing",
+                $"/projects/{project}/sharing?handler=Role",
+                new() { ["person"] = "bert", ["role"] = "Viewer" }
+            )
+        ) { }
+        using (
+            await TestApp.PostFormAsync(
+                imke,
+                "/account",
+                "/account?handler=Token",
+                new()
+                {
+                    ["TokenName"] = "Wall",
+                    ["scope"] = "Look",
+                    ["days"] = "1",
+                }
+            )
+        ) { }
         using (await TestApp.PostFormAsync(imke, "/account", "/account?handler=Feed", [])) { }
         var trail = WebUtility.HtmlDecode(await imke.GetStringAsync("/audit"));
-        foreach (var noted in new[] { "made a link for “Noted office”", "Bert Stolk is a viewer.", "made the token “Wall”, which reads.", "made a calendar address" }) Assert.Contains(noted, trail, StringComparison.Ordinal);
+        foreach (
+            var noted in new[]
+            {
+                "made a link for “Noted office”",
+                "Bert Stolk is a viewer.",
+                "made the token “Wall”, which reads.",
+                "made a calendar address",
+            }
+        )
+            Assert.Contains(noted, trail, StringComparison.Ordinal);
         await using var db = await demo.App.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync();
         Assert.True(await db.Mails.AnyAsync(m => m.To == "imke@tidewell.example" && m.Subject == "Your account was changed"));
     }
@@ -329,7 +496,11 @@ public sealed class TrustTests(DemoApp demo) : IClassFixture<DemoApp>
     public void The_edits_that_decide_who_may_what_are_known_as_such_however_deep_they_lie()
     {
         var json = new EditJson(new DateOnly(2027, 5, 13));
-        Assert.False(OwnWork.MayBeProposed(json.Read("""{"type":"together","edits":[{"type":"together","edits":[{"type":"leavePlan","person":"x"}]}]}""")));
+        Assert.False(
+            OwnWork.MayBeProposed(
+                json.Read("""{"type":"together","edits":[{"type":"together","edits":[{"type":"leavePlan","person":"x"}]}]}""")
+            )
+        );
         Assert.True(OwnWork.MayBeProposed(new RenameTask("a", "b")));
     }
 
@@ -341,15 +512,22 @@ public sealed class TrustTests(DemoApp demo) : IClassFixture<DemoApp>
         return project;
     }
 
-    private Task<Guid> OfTomasAsync(string name) => demo.Api.CreateAsync($$"""
-        {"format":"auxilium-plan/1","project":{"name":"{{name}}","start":"2027-05-17"},"people":[{"id":"tomas","name":"Tomas Lindqvist","initials":"TL"}],
-         "tasks":[{"id":"a","name":"A","length":"2d","assignments":[{"person":"tomas"}]}]}
-        """);
+    private Task<Guid> OfTomasAsync(string name) =>
+        demo.Api.CreateAsync(
+            $$"""
+            {"format":"auxilium-plan/1", "project":{"name":"{{name}}", "start":"2027-05-17"}, "people":[{"id":"tomas",
+              "name":"Tomas Lindqvist", "initials":"TL"}],
+             "tasks":[{"id":"a","name":"A","length":"2d","assignments":[{"person":"tomas"}]}]}
+            """
+        );
 
     private async Task<ApiClient> WithTokenAsync(string person, TokenScope scope)
     {
         var client = demo.App.CreateClient();
-        client.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", await demo.App.Services.GetRequiredService<Tokens>().MakeAsync(person, "test", scope, null));
+        client.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue(
+            "Bearer",
+            await demo.App.Services.GetRequiredService<Tokens>().MakeAsync(person, "test", scope, null)
+        );
         return new ApiClient(client);
     }
 

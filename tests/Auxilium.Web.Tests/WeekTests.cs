@@ -9,9 +9,11 @@ namespace Auxilium.Web.Tests;
 public partial class WeekTests(DemoApp demo) : IClassFixture<DemoApp>
 {
     private const string Plan = """
-        {"format":"auxilium-plan/1","project":{"name":"Winter store","start":"2027-05-03"},"people":[{"id":"wanda","name":"Wanda Coles","initials":"WC"},{"id":"bert","name":"Bert Stolk","initials":"BS"}],
+        {"format":"auxilium-plan/1", "project":{"name":"Winter store", "start":"2027-05-03"}, "people":[{"id":"wanda",
+          "name":"Wanda Coles", "initials":"WC"}, {"id":"bert", "name":"Bert Stolk", "initials":"BS"}],
          "tasks":[{"id":"late","name":"Clear the shed","length":"2d","assignments":[{"person":"wanda"}]},
-                  {"id":"now","name":"Fold, sails; \"big\" ones","length":"3d","pinned":{"start":"2027-05-13"},"assignments":[{"person":"bert"},{"person":"wanda","share":0.5}]},
+                  {"id":"now","name":"Fold, sails; \"big\" ones","length":"3d","pinned":{"start":"2027-05-13"},
+                    "assignments":[{"person":"bert"},{"person":"wanda","share":0.5}]},
                   {"id":"next","name":"Store the oars","length":"1d","pinned":{"start":"2027-05-20"},"assignments":[{"person":"wanda"}]},
                   {"id":"other","name":"Not hers","length":"1d","assignments":[{"person":"bert"}]}]}
         """;
@@ -27,7 +29,11 @@ public partial class WeekTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Contains("helping", week, StringComparison.Ordinal);
         Assert.DoesNotContain("Not hers", week, StringComparison.Ordinal);
         Assert.DoesNotContain("Store the oars", week, StringComparison.Ordinal);
-        Assert.Contains("Store the oars", Between(await PageAsync(wanda, "/my-week?from=2027-05-17"), "Thursday 20 May", "</section>"), StringComparison.Ordinal);
+        Assert.Contains(
+            "Store the oars",
+            Between(await PageAsync(wanda, "/my-week?from=2027-05-17"), "Thursday 20 May", "</section>"),
+            StringComparison.Ordinal
+        );
         Assert.Equal(HttpStatusCode.NotFound, (await wanda.GetAsync("/my-week?who=bert")).StatusCode);
     }
 
@@ -89,7 +95,10 @@ public partial class WeekTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Contains("DTSTART;VALUE=DATE:20270513", one);
         Assert.Contains("DTEND;VALUE=DATE:20270518", one);
         Assert.Contains(one, l => l.StartsWith("UID:now.", StringComparison.Ordinal));
-        Assert.Equal(lines.Count(l => l == "BEGIN:VEVENT"), lines.Where(l => l.StartsWith("UID:", StringComparison.Ordinal)).Distinct().Count());
+        Assert.Equal(
+            lines.Count(l => l == "BEGIN:VEVENT"),
+            lines.Where(l => l.StartsWith("UID:", StringComparison.Ordinal)).Distinct().Count()
+        );
         Assert.DoesNotContain("Not hers", text, StringComparison.Ordinal);
         using var withdrawn = await TestApp.PostFormAsync(wanda, "/account", "/account?handler=Withdraw", []);
         using var gone = await demo.App.CreateClient().GetAsync(address);
@@ -98,11 +107,15 @@ public partial class WeekTests(DemoApp demo) : IClassFixture<DemoApp>
 
     private static async Task<HttpStatusCode> SayAsync(HttpClient client, Guid project, string task, string body)
     {
-        using var answer = await client.PutAsync($"/api/v1/projects/{project}/tasks/{task}/hours", new StringContent(body, Encoding.UTF8, "application/json"));
+        using var answer = await client.PutAsync(
+            $"/api/v1/projects/{project}/tasks/{task}/hours",
+            new StringContent(body, Encoding.UTF8, "application/json")
+        );
         return answer.StatusCode;
     }
 
-    private static async Task<string> PageAsync(HttpClient client, string path) => WebUtility.HtmlDecode(await client.GetStringAsync(path));
+    private static async Task<string> PageAsync(HttpClient client, string path) =>
+        WebUtility.HtmlDecode(await client.GetStringAsync(path));
 
     private static string Between(string text, string from, string to)
     {

@@ -19,7 +19,11 @@ export async function expectAccessible(page, where) {
   ).toEqual([]);
 }
 
-/** Fails where the head of the page is not across its top, or its title is covered. @param {import("@playwright/test").Page} page @param {string} where */
+/**
+ * Fails where the head of the page is not across its top, or its title is covered.
+ * @param {import("@playwright/test").Page} page
+ * @param {string} where
+ */
 async function expectWhole(page, where) {
   const wrong = await page.evaluate(() => {
     const head = document.querySelector(".masthead")?.getBoundingClientRect();

@@ -51,7 +51,12 @@ export async function start(connection) {
   return { url, child };
 }
 
-/** What the browser of somebody of the demo has once they are signed in. @param {import("@playwright/test").Browser} browser @param {string} url @param {string} name */
+/**
+ * What the browser of somebody of the demo has once they are signed in.
+ * @param {import("@playwright/test").Browser} browser
+ * @param {string} url
+ * @param {string} name
+ */
 export async function signIn(browser, url, name) {
   const context = await browser.newContext({ storageState: { cookies: [], origins: [] } });
   const page = await context.newPage();

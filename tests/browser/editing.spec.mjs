@@ -73,7 +73,8 @@ test("the strip says what moved, lists it with the reason, and takes it back ten
   await plan.bringIn(chain);
   await plan.type("Workshop", "length", "7d");
   await expect(plan.strip).toHaveText(
-    "Workshop now takes 7 days instead of 5 days. 2 other tasks moved; finish Wed 12 May → Fri 14 May. That is just on the deadline as planned, and 8 working days past it if what is left starts today.",
+    "Workshop now takes 7 days instead of 5 days. 2 other tasks moved; finish Wed 12 May → Fri 14 May. " +
+      "That is just on the deadline as planned, and 8 working days past it if what is left starts today.",
   );
   await page.getByRole("button", { name: "See what moved" }).click();
   const dialog = page.getByRole("dialog", { name: "What moved" });

@@ -19,7 +19,13 @@ const plan3 = {
 // Bars that glide are not yet where they will be.
 test.beforeEach(({ page }) => page.emulateMedia({ reducedMotion: "reduce" }));
 
-/** Presses at one point and lets go at another, looking in between. @param {Page} page @param {{ x: number, y: number }} from @param {{ x: number, y: number }} to @param {() => Promise<void>} [held] */
+/**
+ * Presses at one point and lets go at another, looking in between.
+ * @param {Page} page
+ * @param {{ x: number, y: number }} from
+ * @param {{ x: number, y: number }} to
+ * @param {() => Promise<void>} [held]
+ */
 async function drag(page, from, to, held) {
   await page.mouse.move(from.x, from.y);
   await page.mouse.down();
@@ -203,7 +209,11 @@ test("the scale follows the wheel about the pointer, from hours to years, and fi
 
 test("a little zoom stretches what is drawn to where it then comes to rest", async ({ page, plan }) => {
   await plan.open("Lantern Regatta");
-  /** Turns the wheel, and looks before the page can do anything else. @param {number} deltaY @param {number} [down] pixels to scroll down after that */
+  /**
+   * Turns the wheel, and looks before the page can do anything else.
+   * @param {number} deltaY
+   * @param {number} [down] pixels to scroll down after that
+   */
   const turn = (deltaY, down = 0) =>
     page.evaluate(
       ([by, further]) => {

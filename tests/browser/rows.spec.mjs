@@ -203,7 +203,8 @@ test("a messy list is pasted with a preview, and lands as one edit", async ({ pa
   await plan.cell("Last", "no").click();
   await pasteText(
     page,
-    "What\tWho\tHow long\tFrom\tNeeds\nFair\n  Book the band\tTom Lowe\t2d\t5/6/2027\t\n  Print posters\tAnn Lee\tages\t7/6/2027\t2\n  Hang posters\t\t1d\t\t3, 4\n=1+1\t\t1d\t\t9\n",
+    "What\tWho\tHow long\tFrom\tNeeds\nFair\n  Book the band\tTom Lowe\t2d\t5/6/2027\t\n" +
+      "  Print posters\tAnn Lee\tages\t7/6/2027\t2\n  Hang posters\t\t1d\t\t3, 4\n=1+1\t\t1d\t\t9\n",
   );
   const dialog = page.getByRole("dialog", { name: "Paste a list" });
   const add = dialog.getByRole("button", { name: /^Add/ });

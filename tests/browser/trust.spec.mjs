@@ -3,7 +3,11 @@
 import { test, expect, signIn } from "./app.mjs";
 import { expectAccessible } from "./accessible.mjs";
 
-const kayaks = { format: "auxilium-plan/1", project: { name: "Kayaks", start: "2027-05-10" }, tasks: [{ id: "a", name: "Patch the hulls", length: "2d" }] }; // prettier-ignore
+const kayaks = {
+  format: "auxilium-plan/1",
+  project: { name: "Kayaks", start: "2027-05-10" },
+  tasks: [{ id: "a", name: "Patch the hulls", length: "2d" }],
+};
 
 test("an edit that was not saved is its person's: another who signs in does not send it, and signing out asks", async ({
   plan,

@@ -56,7 +56,11 @@ async function start(environment, data, port, ...more) {
   };
 }
 
-/** Becomes the organiser of the demo, as a browser would. @param {string} address @returns {Promise<{ Cookie: string, "X-Auxilium-Token": string }>} what a page sends along */
+/**
+ * Becomes the organiser of the demo, as a browser would.
+ * @param {string} address
+ * @returns {Promise<{ Cookie: string, "X-Auxilium-Token": string }>} what a page sends along
+ */
 async function signIn(address) {
   const tokenIn = (/** @type {string} */ text) =>
     /name="__RequestVerificationToken" type="hidden" value="([^"]+)"/.exec(text)?.[1] ?? "";

@@ -51,7 +51,12 @@ const lost = async () => Promise.reject(new TypeError("The connection is gone.")
 const answer = (/** @type {number} */ status, /** @type {object} */ body) => async () =>
   Response.json(body, { status });
 
-/** Sends an edit and waits until it is taken or refused. @param {object} edit @param {object} [more] @returns {Promise<{ done?: true, refused?: import("../../src/Auxilium.Web/Frontend/plan/outbox.js").Refusal }>} */
+/**
+ * Sends an edit and waits until it is taken or refused.
+ * @param {object} edit
+ * @param {object} [more]
+ * @returns {Promise<{ done?: true, refused?: import("../../src/Auxilium.Web/Frontend/plan/outbox.js").Refusal }>}
+ */
 const send = (edit, more = {}) =>
   new Promise((resolve) => {
     outbox.send({

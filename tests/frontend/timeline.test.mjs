@@ -53,7 +53,12 @@ function uprights(path) {
   return pieces;
 }
 
-/** Whether a path runs through a bar: 18 pixels in the middle of its row. @param {string} path @param {number} line @param {[number, number]} extent */
+/**
+ * Whether a path runs through a bar: 18 pixels in the middle of its row.
+ * @param {string} path
+ * @param {number} line
+ * @param {[number, number]} extent
+ */
 const crosses = (path, line, [start, end]) =>
   uprights(path).some(([x, top, bottom]) => x > start && x < end && bottom > line * 30 + 6 && top < line * 30 + 24);
 

@@ -172,7 +172,11 @@ async function live(seed, restores) {
   windows.forEach(({ store }, i) => {
     const where = `window ${i} of history ${seed}`;
     assert.deepEqual([store.project.version, store.project.edit], [plan.version, plan.edit], where);
-    assert.deepEqual(store.rows.map(({ id, length }) => [id, length]), plan.rows.map(({ id, length }) => [id, length]), where); // prettier-ignore
+    assert.deepEqual(
+      store.rows.map(({ id, length }) => [id, length]),
+      plan.rows.map(({ id, length }) => [id, length]),
+      where,
+    );
   });
   return server;
 }

@@ -10,7 +10,17 @@ namespace Auxilium.Exchange.Calendars;
 /// <param name="From">Its first day.</param>
 /// <param name="To">Its last day.</param>
 /// <param name="Hours">When it begins and ends, in UTC, where it takes some hours of one day; otherwise it is of whole days.</param>
-public sealed record CalendarTask(string Id, string Name, string Project, DateOnly From, DateOnly To, (DateTime Begins, DateTime Ends)? Hours, bool IsDone, bool IsOwner, string Address);
+public sealed record CalendarTask(
+    string Id,
+    string Name,
+    string Project,
+    DateOnly From,
+    DateOnly To,
+    (DateTime Begins, DateTime Ends)? Hours,
+    bool IsDone,
+    bool IsOwner,
+    string Address
+);
 
 /// <summary>Tasks as an iCalendar file (RFC 5545): each is an event of whole days, or of some hours.</summary>
 public static class TaskCalendar
@@ -24,19 +34,21 @@ public static class TaskCalendar
         calendar.AddProperty("X-WR-CALNAME", name);
         calendar.AddProperty("REFRESH-INTERVAL;VALUE=DURATION", "PT1H");
         foreach (var task in tasks)
-            calendar.Events.Add(new CalendarEvent
-            {
-                Uid = task.Id,
-                Summary = task.IsDone ? $"{task.Name} (done)" : task.Name,
-                Description = $"{task.Project}{(task.IsOwner ? "" : ", as a helper")}\n{task.Address}",
-                Url = new Uri(task.Address),
-                Categories = [task.Project],
-                DtStamp = new CalDateTime(now, "UTC"),
-                Start = task.Hours is { } hours ? new CalDateTime(hours.Begins, "UTC") : new CalDateTime(task.From),
-                // The end of whole days is the day after.
-                End = task.Hours is { } until ? new CalDateTime(until.Ends, "UTC") : new CalDateTime(task.To.AddDays(1)),
-                Transparency = TransparencyType.Transparent,
-            });
+            calendar.Events.Add(
+                new CalendarEvent
+                {
+                    Uid = task.Id,
+                    Summary = task.IsDone ? $"{task.Name} (done)" : task.Name,
+                    Description = $"{task.Project}{(task.IsOwner ? "" : ", as a helper")}\n{task.Address}",
+                    Url = new Uri(task.Address),
+                    Categories = [task.Project],
+                    DtStamp = new CalDateTime(now, "UTC"),
+                    Start = task.Hours is { } hours ? new CalDateTime(hours.Begins, "UTC") : new CalDateTime(task.From),
+                    // The end of whole days is the day after.
+                    End = task.Hours is { } until ? new CalDateTime(until.Ends, "UTC") : new CalDateTime(task.To.AddDays(1)),
+                    Transparency = TransparencyType.Transparent,
+                }
+            );
         return new CalendarSerializer().SerializeToString(calendar) ?? "";
     }
 }

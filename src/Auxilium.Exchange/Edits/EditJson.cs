@@ -43,10 +43,22 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
             TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { NameEditTypes, SkipDerivedProperties, RequireParts } },
             Converters =
             {
-                new TextConverter<PlanTime>(text => PlanTime.TryParse(text, out var time) ? time : throw new JsonException($"“{text}” is not an instant like 2027-05-03T09:00.")),
-                new TextConverter<DateOrTime>(text => DateText.TryParse(text, s_reading!._today, out var date, out var problem, s_reading._near) ? date : throw new JsonException(problem)),
+                new TextConverter<PlanTime>(text =>
+                    PlanTime.TryParse(text, out var time)
+                        ? time
+                        : throw new JsonException($"“{text}” is not an instant like 2027-05-03T09:00.")
+                ),
+                new TextConverter<DateOrTime>(text =>
+                    DateText.TryParse(text, s_reading!._today, out var date, out var problem, s_reading._near)
+                        ? date
+                        : throw new JsonException(problem)
+                ),
                 new TextConverter<Length>(ReadLag),
-                new TextConverter<TypedLength>(text => LengthText.TryParse(text, out var length, out var tentative, out var problem, s_reading?._units) ? new TypedLength(length, tentative) : throw new JsonException(problem)),
+                new TextConverter<TypedLength>(text =>
+                    LengthText.TryParse(text, out var length, out var tentative, out var problem, s_reading?._units)
+                        ? new TypedLength(length, tentative)
+                        : throw new JsonException(problem)
+                ),
                 new CalendarConverter(),
                 new WeekdayConverter(),
                 new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false),
@@ -64,17 +76,25 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
     /// <inheritdoc cref="Read(string)"/>
     public PlanEdit Read(JsonElement json)
     {
-        if (GapIn(json, "$.edit") is { } path) throw new UnreadableDocumentException([new DocumentError(path, "edit", "A list in an edit has no empty entries: leave this one out.")]);
+        if (GapIn(json, "$.edit") is { } path)
+            throw new UnreadableDocumentException([
+                new DocumentError(path, "edit", "A list in an edit has no empty entries: leave this one out."),
+            ]);
         return Read(() => json.Deserialize<PlanEdit>(Options));
     }
 
     /// <summary>The path of the first <c>null</c> in a list.</summary>
-    private static string? GapIn(JsonElement json, string path) => json.ValueKind switch
-    {
-        JsonValueKind.Array => json.EnumerateArray().Select((entry, at) => entry.ValueKind == JsonValueKind.Null ? $"{path}[{at}]" : GapIn(entry, $"{path}[{at}]")).FirstOrDefault(gap => gap is not null),
-        JsonValueKind.Object => json.EnumerateObject().Select(field => GapIn(field.Value, $"{path}.{field.Name}")).FirstOrDefault(gap => gap is not null),
-        _ => null,
-    };
+    private static string? GapIn(JsonElement json, string path) =>
+        json.ValueKind switch
+        {
+            JsonValueKind.Array => json.EnumerateArray()
+                .Select((entry, at) => entry.ValueKind == JsonValueKind.Null ? $"{path}[{at}]" : GapIn(entry, $"{path}[{at}]"))
+                .FirstOrDefault(gap => gap is not null),
+            JsonValueKind.Object => json.EnumerateObject()
+                .Select(field => GapIn(field.Value, $"{path}.{field.Name}"))
+                .FirstOrDefault(gap => gap is not null),
+            _ => null,
+        };
 
     private PlanEdit Read(Func<PlanEdit?> read)
     {
@@ -99,7 +119,10 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
     {
         var position = message.IndexOf(" Path: $", StringComparison.Ordinal);
         var text = position < 0 ? message : message[..position];
-        return text.Contains("NotSupported", StringComparison.Ordinal) || text.Contains("abstract", StringComparison.Ordinal) || text.Contains("discriminator", StringComparison.Ordinal)
+        return
+            text.Contains("NotSupported", StringComparison.Ordinal)
+            || text.Contains("abstract", StringComparison.Ordinal)
+            || text.Contains("discriminator", StringComparison.Ordinal)
             ? $"“type” must come first and name an edit: one of {string.Join(", ", TypeNames)}."
             : text;
     }
@@ -107,23 +130,28 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
     private static Length ReadLag(string text)
     {
         var negative = text.StartsWith('-');
-        if (!LengthText.TryParse(negative ? text[1..] : text, out var length, out _, out var problem, s_reading?._units)) throw new JsonException(problem);
+        if (!LengthText.TryParse(negative ? text[1..] : text, out var length, out _, out var problem, s_reading?._units))
+            throw new JsonException(problem);
         return negative ? length with { Amount = -length.Amount } : length;
     }
 
-    private static IEnumerable<Type> EditTypes() => typeof(PlanEdit).Assembly.GetTypes().Where(t => t.IsSubclassOf(typeof(PlanEdit)) && !t.IsAbstract);
+    private static IEnumerable<Type> EditTypes() =>
+        typeof(PlanEdit).Assembly.GetTypes().Where(t => t.IsSubclassOf(typeof(PlanEdit)) && !t.IsAbstract);
 
     private static void NameEditTypes(JsonTypeInfo info)
     {
-        if (info.Type != typeof(PlanEdit)) return;
+        if (info.Type != typeof(PlanEdit))
+            return;
         info.PolymorphismOptions = new JsonPolymorphismOptions { TypeDiscriminatorPropertyName = "type" };
-        foreach (var type in EditTypes()) info.PolymorphismOptions.DerivedTypes.Add(new JsonDerivedType(type, PlanDocumentNames.Camel(type.Name)));
+        foreach (var type in EditTypes())
+            info.PolymorphismOptions.DerivedTypes.Add(new JsonDerivedType(type, PlanDocumentNames.Camel(type.Name)));
     }
 
     /// <summary>What follows from other fields is not written.</summary>
     private static void SkipDerivedProperties(JsonTypeInfo info)
     {
-        if (info.Kind != JsonTypeInfoKind.Object) return;
+        if (info.Kind != JsonTypeInfoKind.Object)
+            return;
         for (var i = info.Properties.Count - 1; i >= 0; i--)
             if (info.Properties[i] is { Set: null, AssociatedParameter: null })
                 info.Properties.RemoveAt(i);
@@ -132,7 +160,8 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
     /// <summary>What a value must have is there, or it is not read: of structs the serializer would take nothing for it.</summary>
     private static void RequireParts(JsonTypeInfo info)
     {
-        if (info.Kind != JsonTypeInfoKind.Object || !info.Type.IsValueType) return;
+        if (info.Kind != JsonTypeInfoKind.Object || !info.Type.IsValueType)
+            return;
         var made = info.Type.GetConstructors().MaxBy(c => c.GetParameters().Length);
         foreach (var part in made?.GetParameters().Where(p => !p.HasDefaultValue) ?? [])
             if (info.Properties.FirstOrDefault(p => p.Name.Equals(part.Name, StringComparison.OrdinalIgnoreCase)) is { } property)
@@ -160,9 +189,12 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
     private sealed class WeekdayConverter : JsonConverter<DayOfWeek>
     {
         public override DayOfWeek Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
-            reader.TokenType == JsonTokenType.String && WeekdayNames.TryParse(reader.GetString()!, out var day) ? day : throw new JsonException("A day of the week is one of mon, tue, wed, thu, fri, sat, sun.");
+            reader.TokenType == JsonTokenType.String && WeekdayNames.TryParse(reader.GetString()!, out var day)
+                ? day
+                : throw new JsonException("A day of the week is one of mon, tue, wed, thu, fri, sat, sun.");
 
-        public override void Write(Utf8JsonWriter writer, DayOfWeek value, JsonSerializerOptions options) => writer.WriteStringValue(WeekdayNames.Of(value));
+        public override void Write(Utf8JsonWriter writer, DayOfWeek value, JsonSerializerOptions options) =>
+            writer.WriteStringValue(WeekdayNames.Of(value));
     }
 
     /// <summary>A value written as text.</summary>
@@ -172,6 +204,7 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
         public override T Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
             reader.TokenType == JsonTokenType.String ? parse(reader.GetString()!) : throw new JsonException("This must be a text.");
 
-        public override void Write(Utf8JsonWriter writer, T value, JsonSerializerOptions options) => writer.WriteStringValue(value.ToString());
+        public override void Write(Utf8JsonWriter writer, T value, JsonSerializerOptions options) =>
+            writer.WriteStringValue(value.ToString());
     }
 }

@@ -2,7 +2,9 @@ using System.Text;
 
 namespace Auxilium.Exchange.Lists;
 
-/// <summary>Text as lines of cells: from a spreadsheet with tabs between them, from a file with commas or semicolons, or one a line.</summary>
+/// <summary>
+/// Text as lines of cells: from a spreadsheet with tabs between them, from a file with commas or semicolons, or one a line.
+/// </summary>
 internal static class ListCells
 {
     /// <param name="Number">Which line of the text it begins on, from 1.</param>
@@ -14,11 +16,18 @@ internal static class ListCells
     public static List<Line> Split(string text)
     {
         text = text.TrimStart('\uFEFF').ReplaceLineEndings("\n");
-        if (text.Split('\n').Any(line => line.Trim().Contains('\t'))) return Table(text, '\t');
-        if (Piped(text) is { Count: > 0 } piped) return piped;
+        if (text.Split('\n').Any(line => line.Trim().Contains('\t')))
+            return Table(text, '\t');
+        if (Piped(text) is { Count: > 0 } piped)
+            return piped;
         // A sentence has commas too: a table has headings, and as many cells in each line.
         foreach (var separator in ";,")
-            if (text.Contains(separator) && Table(text, separator) is { Count: > 1 } table && ListHeadings.Known(table[0].Cells) >= 2 && table.All(line => line.Cells.Length == table[0].Cells.Length))
+            if (
+                text.Contains(separator)
+                && Table(text, separator) is { Count: > 1 } table
+                && ListHeadings.Known(table[0].Cells) >= 2
+                && table.All(line => line.Cells.Length == table[0].Cells.Length)
+            )
                 return table;
         return Plain(text);
     }
@@ -27,10 +36,26 @@ internal static class ListCells
     private static List<Line> Piped(string text)
     {
         var lines = text.Split('\n').Select((line, i) => (Text: line.Trim(), Number: i + 1)).Where(line => line.Text.Length > 0).ToList();
-        if (lines.Count < 2 || lines.Any(line => !line.Text.Contains('|'))) return [];
-        if (!lines.All(line => line.Text.StartsWith('|')) && lines.Select(line => line.Text.Count(c => c == '|')).Distinct().Count() > 1) return [];
-        return [.. lines.Where(line => !line.Text.All(c => c is '|' or '-' or ':' or '=' or '+' or ' '))
-            .Select(line => new Line(line.Number, 0, [.. line.Text.TrimStart('|').TrimEnd('|').Split('|').Select(cell => cell.TrimEnd() is var kept && kept.StartsWith(' ') ? kept[1..] : kept)]))];
+        if (lines.Count < 2 || lines.Any(line => !line.Text.Contains('|')))
+            return [];
+        if (!lines.All(line => line.Text.StartsWith('|')) && lines.Select(line => line.Text.Count(c => c == '|')).Distinct().Count() > 1)
+            return [];
+        return
+        [
+            .. lines
+                .Where(line => !line.Text.All(c => c is '|' or '-' or ':' or '=' or '+' or ' '))
+                .Select(line => new Line(
+                    line.Number,
+                    0,
+                    [
+                        .. line
+                            .Text.TrimStart('|')
+                            .TrimEnd('|')
+                            .Split('|')
+                            .Select(cell => cell.TrimEnd() is var kept && kept.StartsWith(' ') ? kept[1..] : kept),
+                    ]
+                )),
+        ];
     }
 
     private static List<Line> Plain(string text) =>
@@ -41,9 +66,12 @@ internal static class ListCells
         var width = 0;
         foreach (var c in line)
         {
-            if (c == '\t') width += TabWidth;
-            else if (c is ' ' or '\u00A0') width++;
-            else break;
+            if (c == '\t')
+                width += TabWidth;
+            else if (c is ' ' or '\u00A0')
+                width++;
+            else
+                break;
         }
         return width;
     }
@@ -72,7 +100,8 @@ internal static class ListCells
             {
                 cells.Add(cell.ToString());
                 cell.Clear();
-                if (cells.Any(x => x.Trim().Length > 0)) lines.Add(new Line(began, 0, [.. cells]));
+                if (cells.Any(x => x.Trim().Length > 0))
+                    lines.Add(new Line(began, 0, [.. cells]));
                 cells.Clear();
                 began = ++number;
             }
@@ -89,9 +118,12 @@ internal static class ListCells
     {
         for (var i = start + 1; i < text.Length; i++)
         {
-            if (text[i] != '"') continue;
-            if (i + 1 < text.Length && text[i + 1] == '"') i++;
-            else return i + 1 == text.Length || text[i + 1] == separator || text[i + 1] == '\n' ? i : 0;
+            if (text[i] != '"')
+                continue;
+            if (i + 1 < text.Length && text[i + 1] == '"')
+                i++;
+            else
+                return i + 1 == text.Length || text[i + 1] == separator || text[i + 1] == '\n' ? i : 0;
         }
         return 0;
     }

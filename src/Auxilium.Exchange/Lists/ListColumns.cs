@@ -21,13 +21,19 @@ internal static partial class ListColumns
         var body = headings ? lines.Skip(1).ToList() : lines;
         for (var column = 0; column < count; column++)
         {
-            if (kinds[column] != ListColumnKind.Ignored) continue;
+            if (kinds[column] != ListColumnKind.Ignored)
+                continue;
             var heading = headings && column < lines[0].Cells.Length ? lines[0].Cells[column].Trim() : "";
-            var cells = body.Select(line => column < line.Cells.Length ? line.Cells[column].Trim() : "").Where(cell => cell.Length > 0).Take(200).ToList();
+            var cells = body.Select(line => column < line.Cells.Length ? line.Cells[column].Trim() : "")
+                .Where(cell => cell.Length > 0)
+                .Take(200)
+                .ToList();
             // A heading that says nothing to us says that it is something else.
-            if (cells.Count > 0 && heading.Length == 0) kinds[column] = ByCells(cells, kinds, column, isPerson);
+            if (cells.Count > 0 && heading.Length == 0)
+                kinds[column] = ByCells(cells, kinds, column, isPerson);
         }
-        if (!kinds.Contains(ListColumnKind.Name)) kinds[Longest(body, kinds)] = ListColumnKind.Name;
+        if (!kinds.Contains(ListColumnKind.Name))
+            kinds[Longest(body, kinds)] = ListColumnKind.Name;
         return (kinds, headings);
     }
 
@@ -37,44 +43,63 @@ internal static partial class ListColumns
     /// </summary>
     public static List<ListCells.Line> WithoutStairs(List<ListCells.Line> lines)
     {
-        if (ListHeadings.Known(lines[0].Cells) >= 2) return lines;
+        if (ListHeadings.Known(lines[0].Cells) >= 2)
+            return lines;
         var steps = lines.Select(line => line.Cells.TakeWhile(cell => cell.Trim().Length == 0).Count()).ToList();
-        if (steps.Max() == 0 || steps[0] != 0 || steps.Distinct().Count() < 2) return lines;
-        if (!lines.Zip(steps).All(pair => pair.Second < pair.First.Cells.Length && IsName(pair.First.Cells[pair.Second].Trim()))) return lines;
+        if (steps.Max() == 0 || steps[0] != 0 || steps.Distinct().Count() < 2)
+            return lines;
+        if (!lines.Zip(steps).All(pair => pair.Second < pair.First.Cells.Length && IsName(pair.First.Cells[pair.Second].Trim())))
+            return lines;
         return [.. lines.Zip(steps, (line, step) => line with { Indent = line.Indent + 4 * step, Cells = line.Cells[step..] })];
     }
 
     private static bool IsName(string cell) =>
-        !IsDate(cell) && !Outline().IsMatch(cell) && !IsProgress(cell) && !LengthText.TryParse(cell, out _, out _, out _) && !ListMaker.IsRange(cell);
+        !IsDate(cell)
+        && !Outline().IsMatch(cell)
+        && !IsProgress(cell)
+        && !LengthText.TryParse(cell, out _, out _, out _)
+        && !ListMaker.IsRange(cell);
 
     private static ListColumnKind ByCells(List<string> cells, ListColumnKind[] taken, int column, Func<string, bool> isPerson)
     {
         bool Most(Func<string, bool> test) => cells.Count(test) * 10 >= cells.Count * 7;
         ListColumnKind Free(params ListColumnKind[] kinds) => kinds.FirstOrDefault(kind => !taken.Contains(kind));
-        if (Most(IsDate)) return Free(ListColumnKind.Start, ListColumnKind.Finish, ListColumnKind.Deadline);
+        if (Most(IsDate))
+            return Free(ListColumnKind.Start, ListColumnKind.Finish, ListColumnKind.Deadline);
         if (Most(cell => Outline().IsMatch(cell)))
         {
-            if (!taken.Contains(ListColumnKind.Name) && column == 0) return ListColumnKind.Number;
+            if (!taken.Contains(ListColumnKind.Name) && column == 0)
+                return ListColumnKind.Number;
             return cells.Any(cell => cell.Contains('.')) ? Free(ListColumnKind.After) : Free(ListColumnKind.Length, ListColumnKind.After);
         }
-        if (Most(IsProgress)) return Free(ListColumnKind.Progress);
-        if (Most(cell => LengthText.TryParse(cell, out _, out _, out _) || ListMaker.IsRange(cell))) return Free(ListColumnKind.Length);
-        if (Most(cell => LinkText.TryParse(cell, out _, out _))) return Free(ListColumnKind.After);
-        if (Most(isPerson)) return Free(ListColumnKind.Owner);
-        if (!taken.Contains(ListColumnKind.Name)) return ListColumnKind.Name;
+        if (Most(IsProgress))
+            return Free(ListColumnKind.Progress);
+        if (Most(cell => LengthText.TryParse(cell, out _, out _, out _) || ListMaker.IsRange(cell)))
+            return Free(ListColumnKind.Length);
+        if (Most(cell => LinkText.TryParse(cell, out _, out _)))
+            return Free(ListColumnKind.After);
+        if (Most(isPerson))
+            return Free(ListColumnKind.Owner);
+        if (!taken.Contains(ListColumnKind.Name))
+            return ListColumnKind.Name;
         // Short words that come again and again are people; longer ones are notes.
         var again = cells.Distinct(StringComparer.OrdinalIgnoreCase).Count() < cells.Count || cells.Average(cell => cell.Length) < 14;
         return again && cells.All(cell => cell.Length < 40) ? Free(ListColumnKind.Owner, ListColumnKind.Note) : Free(ListColumnKind.Note);
     }
 
     private static bool IsDate(string cell) =>
-        ListDates.OrdersOf(cell, new DateOnly(2027, 1, 1)) is not null || ListDates.IsInNumbers(cell) || DateText.TryParse(cell, new DateOnly(2027, 1, 1), out _, out _);
+        ListDates.OrdersOf(cell, new DateOnly(2027, 1, 1)) is not null
+        || ListDates.IsInNumbers(cell)
+        || DateText.TryParse(cell, new DateOnly(2027, 1, 1), out _, out _);
 
     private static bool IsProgress(string cell) => Percent().IsMatch(cell) || ListProgress.TryWord(cell, out _);
 
     private static int Longest(IReadOnlyList<ListCells.Line> lines, ListColumnKind[] kinds)
     {
-        var free = Enumerable.Range(0, kinds.Length).Where(c => kinds[c] is ListColumnKind.Ignored or ListColumnKind.Note or ListColumnKind.Owner).DefaultIfEmpty(0);
+        var free = Enumerable
+            .Range(0, kinds.Length)
+            .Where(c => kinds[c] is ListColumnKind.Ignored or ListColumnKind.Note or ListColumnKind.Owner)
+            .DefaultIfEmpty(0);
         return free.MaxBy(c => lines.Sum(line => c < line.Cells.Length ? line.Cells[c].Trim().Length : 0));
     }
 

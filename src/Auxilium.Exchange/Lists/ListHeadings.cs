@@ -17,8 +17,9 @@ internal static class ListHeadings
         (ListColumnKind.Note, "note, notes, comment, comments, remark, remarks, details, description"),
     ];
 
-    private static readonly Dictionary<string, ListColumnKind> Kinds =
-        Groups.SelectMany(group => group.Words.Split(", ").Select(word => (word, group.Kind))).ToDictionary(pair => pair.word, pair => pair.Kind, StringComparer.OrdinalIgnoreCase);
+    private static readonly Dictionary<string, ListColumnKind> Kinds = Groups
+        .SelectMany(group => group.Words.Split(", ").Select(word => (word, group.Kind)))
+        .ToDictionary(pair => pair.word, pair => pair.Kind, StringComparer.OrdinalIgnoreCase);
 
     public static ListColumnKind? Of(string cell) =>
         Kinds.TryGetValue(cell.Trim().Trim('"', '.', ':', '?', '(', ')').Trim(), out var kind) ? kind : null;

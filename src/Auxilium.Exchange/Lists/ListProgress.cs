@@ -14,15 +14,28 @@ internal static partial class ListProgress
     public static bool TryWord(string text, out decimal? progress)
     {
         var word = text.Trim().ToLowerInvariant();
-        progress = Done.Contains(word) ? 1 : Open.Contains(word) ? 0 : null;
+        progress =
+            Done.Contains(word) ? 1
+            : Open.Contains(word) ? 0
+            : null;
         return progress is not null || Begun.Contains(word);
     }
 
     public static bool TryParse(string text, out decimal? progress)
     {
-        if (TryWord(text, out progress)) return true;
+        if (TryWord(text, out progress))
+            return true;
         var match = Number().Match(text.Trim());
-        if (!match.Success || !decimal.TryParse(match.Groups["n"].Value.Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number)) return false;
+        if (
+            !match.Success
+            || !decimal.TryParse(
+                match.Groups["n"].Value.Replace(',', '.'),
+                NumberStyles.AllowDecimalPoint,
+                CultureInfo.InvariantCulture,
+                out var number
+            )
+        )
+            return false;
         // A spreadsheet hands 40 % on as 0.4 where its column is not formatted.
         progress = match.Groups["percent"].Success || number > 1 ? number / 100 : number;
         return progress is >= 0 and <= 1;

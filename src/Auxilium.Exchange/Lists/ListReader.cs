@@ -17,7 +17,8 @@ public sealed record ListOptions(
     bool MakePeople = true,
     string? Parent = null,
     string? After = null,
-    IReadOnlyDictionary<int, int>? Levels = null);
+    IReadOnlyDictionary<int, int>? Levels = null
+);
 
 /// <summary>
 /// Reads a list that exists already (lines of a document, cells of a spreadsheet) as rows of a plan. Nothing is made of it yet: the
@@ -42,21 +43,36 @@ public static partial class ListReader
     /// <param name="today">The day it is.</param>
     public static ListReading Read(string text, ListOptions options, Schedule schedule, IReadOnlyList<Person> directory, DateOnly today)
     {
-        if (WhyNoList(text) is { } why) return Nothing(why);
+        if (WhyNoList(text) is { } why)
+            return Nothing(why);
         var lines = ListCells.Split(text);
-        if (lines.Count == 0) return Nothing("There is nothing to read: paste lines of text or cells of a spreadsheet.");
-        if (lines.Count > MostLines) return Nothing($"This list has {lines.Count:N0} lines: paste at most {MostLines:N0} at a time.");
-        if (lines.Max(line => line.Cells.Length) > MostColumns) return Nothing($"A line of this list has more than {MostColumns} cells: paste only the columns that matter.");
+        if (lines.Count == 0)
+            return Nothing("There is nothing to read: paste lines of text or cells of a spreadsheet.");
+        if (lines.Count > MostLines)
+            return Nothing($"This list has {lines.Count:N0} lines: paste at most {MostLines:N0} at a time.");
+        if (lines.Max(line => line.Cells.Length) > MostColumns)
+            return Nothing($"A line of this list has more than {MostColumns} cells: paste only the columns that matter.");
         var people = schedule.Plan.People.Concat(directory).DistinctBy(p => p.Id).ToList();
         lines = ListColumns.WithoutStairs(lines);
         var (guessed, hasHeadings) = ListColumns.Guess(lines, cell => PersonText.Find(people, cell) is not null);
         var kinds = options.Columns is { } given ? [.. guessed.Select((kind, i) => i < given.Count ? given[i] : kind)] : guessed;
         var body = hasHeadings ? lines.Skip(1).ToList() : lines;
-        var columns = kinds.Select((kind, i) => new ListColumn(kind, hasHeadings ? CellOf(lines[0], i) : "", body.Select(line => CellOf(line, i)).FirstOrDefault(cell => cell.Length > 0) ?? "")).ToList();
-        if (!kinds.Contains(ListColumnKind.Name)) return Nothing("No column has the names: say which one does.") with { Columns = columns };
+        var columns = kinds
+            .Select(
+                (kind, i) =>
+                    new ListColumn(
+                        kind,
+                        hasHeadings ? CellOf(lines[0], i) : "",
+                        body.Select(line => CellOf(line, i)).FirstOrDefault(cell => cell.Length > 0) ?? ""
+                    )
+            )
+            .ToList();
+        if (!kinds.Contains(ListColumnKind.Name))
+            return Nothing("No column has the names: say which one does.") with { Columns = columns };
         var (order, ask) = OrderOf(body, kinds, options.Order, schedule.Start.Date);
         var rows = RowsOf(body, kinds, options.Levels ?? new Dictionary<int, int>(), people);
-        if (rows.Count == 0) return Nothing("No line has a name in it: say which column has the names.") with { Columns = columns };
+        if (rows.Count == 0)
+            return Nothing("No line has a name in it: say which column has the names.") with { Columns = columns };
         return new ListMaker(schedule, people, today, order, options).Make(rows, columns, ask);
     }
 
@@ -67,7 +83,9 @@ public static partial class ListReader
 
     private static string? WhyNoList(string text)
     {
-        if (text.Length > MostCharacters) return $"This is {text.Length / 1000:N0} thousand characters long: a list has at most {MostCharacters / 1000:N0} thousand. Paste only the part with the tasks.";
+        if (text.Length > MostCharacters)
+            return $"This is {text.Length / 1000:N0} thousand characters long: a list has at most {MostCharacters / 1000:N0} "
+                + "thousand. Paste only the part with the tasks.";
         return text.Any(c => char.IsControl(c) && c is not ('\t' or '\n' or '\r' or '\v' or '\f')) || text.Contains('\uFFFD')
             ? "This is not text but something like a picture or a program's file: copy the list itself and paste that."
             : null;
@@ -75,17 +93,38 @@ public static partial class ListReader
 
     private static string CellOf(ListCells.Line line, int column) => column < line.Cells.Length ? line.Cells[column].Trim() : "";
 
-    private static (DateOrder Order, bool Ask) OrderOf(IReadOnlyList<ListCells.Line> body, ListColumnKind[] kinds, DateOrder chosen, DateOnly near)
+    private static (DateOrder Order, bool Ask) OrderOf(
+        IReadOnlyList<ListCells.Line> body,
+        ListColumnKind[] kinds,
+        DateOrder chosen,
+        DateOnly near
+    )
     {
-        var dates = kinds.SelectMany((kind, i) => kind is ListColumnKind.Start or ListColumnKind.Finish or ListColumnKind.Deadline ? body.Select(line => ListDates.OrdersOf(CellOf(line, i), near)) : []).OfType<(bool DayFirst, bool MonthFirst)>().ToList();
+        var dates = kinds
+            .SelectMany(
+                (kind, i) =>
+                    kind is ListColumnKind.Start or ListColumnKind.Finish or ListColumnKind.Deadline
+                        ? body.Select(line => ListDates.OrdersOf(CellOf(line, i), near))
+                        : []
+            )
+            .OfType<(bool DayFirst, bool MonthFirst)>()
+            .ToList();
         var (day, month) = (dates.Count(d => d is (true, false)), dates.Count(d => d is (false, true)));
-        if (chosen != DateOrder.Unknown) return (chosen, false);
-        if (day > 0 && month == 0) return (DateOrder.DayFirst, false);
-        if (month > 0 && day == 0) return (DateOrder.MonthFirst, false);
+        if (chosen != DateOrder.Unknown)
+            return (chosen, false);
+        if (day > 0 && month == 0)
+            return (DateOrder.DayFirst, false);
+        if (month > 0 && day == 0)
+            return (DateOrder.MonthFirst, false);
         return (DateOrder.Unknown, dates.Count > 0);
     }
 
-    private static List<Entry> RowsOf(IReadOnlyList<ListCells.Line> body, ListColumnKind[] kinds, IReadOnlyDictionary<int, int> levels, IReadOnlyList<Person> people)
+    private static List<Entry> RowsOf(
+        IReadOnlyList<ListCells.Line> body,
+        ListColumnKind[] kinds,
+        IReadOnlyDictionary<int, int> levels,
+        IReadOnlyList<Person> people
+    )
     {
         var rows = new List<Entry>();
         var (nameAt, numberAt) = (Array.IndexOf(kinds, ListColumnKind.Name), Array.IndexOf(kinds, ListColumnKind.Number));
@@ -102,17 +141,22 @@ public static partial class ListReader
             }
             else
             {
-                while (indents.Count > 0 && indents.Peek() >= line.Indent) indents.Pop();
+                while (indents.Count > 0 && indents.Peek() >= line.Indent)
+                    indents.Pop();
                 level = indents.Count;
                 indents.Push(line.Indent);
             }
             level = Math.Clamp(levels.GetValueOrDefault(line.From.Number, level), 0, rows.Count == 0 ? 0 : rows[^1].Level + 1);
             var cells = new Dictionary<ListColumnKind, string>();
             for (var i = 0; i < kinds.Length; i++)
-                if (kinds[i] is not (ListColumnKind.Ignored or ListColumnKind.Name or ListColumnKind.Number) && CellOf(line.From, i) is { Length: > 0 } cell)
+                if (
+                    kinds[i] is not (ListColumnKind.Ignored or ListColumnKind.Name or ListColumnKind.Number)
+                    && CellOf(line.From, i) is { Length: > 0 } cell
+                )
                     cells.TryAdd(kinds[i], Unescaped(cell));
             var name = line.Name;
-            if (line.Tick is { } tick) cells.TryAdd(ListColumnKind.Progress, tick);
+            if (line.Tick is { } tick)
+                cells.TryAdd(ListColumnKind.Progress, tick);
             InBrackets(ref name, cells, people);
             rows.Add(new Entry(line.From.Number, level, line.Number, name, cells));
         }
@@ -120,7 +164,12 @@ public static partial class ListReader
     }
 
     /// <summary>The name without its bullet, box and outline number, and how far it is indented.</summary>
-    private static (ListCells.Line From, int Indent, string Number, string Name, string? Tick) Named(ListCells.Line line, int nameAt, int numberAt, ListColumnKind[] kinds)
+    private static (ListCells.Line From, int Indent, string Number, string Name, string? Tick) Named(
+        ListCells.Line line,
+        int nameAt,
+        int numberAt,
+        ListColumnKind[] kinds
+    )
     {
         var raw = nameAt < line.Cells.Length ? line.Cells[nameAt] : "";
         var indent = line.Indent;
@@ -130,7 +179,8 @@ public static partial class ListReader
                 indent += 4;
         foreach (var c in raw)
         {
-            if (c is not (' ' or '\u00A0' or '\t')) break;
+            if (c is not (' ' or '\u00A0' or '\t'))
+                break;
             indent++;
         }
         var name = Blanks().Replace(Unescaped(raw.Trim()), " ");
@@ -139,9 +189,12 @@ public static partial class ListReader
         // Such as “- [x] 2. Book the band”.
         for (var leads = 0; leads < MostLeads && Lead().Match(name) is { Success: true } lead && name.Length > lead.Length; leads++)
         {
-            if (lead.Groups["number"].Success && numberAt < 0 && number.Length == 0) number = lead.Groups["number"].Value;
-            if (lead.Groups["tick"].Success) tick = "done";
-            else if (lead.Groups["open"].Success) tick ??= "open";
+            if (lead.Groups["number"].Success && numberAt < 0 && number.Length == 0)
+                number = lead.Groups["number"].Value;
+            if (lead.Groups["tick"].Success)
+                tick = "done";
+            else if (lead.Groups["open"].Success)
+                tick ??= "open";
             name = name[lead.Length..].Trim();
         }
         return (line, indent, number, name, tick);
@@ -150,24 +203,42 @@ public static partial class ListReader
     /// <summary>Who, or how long, where it stands in brackets behind the name: “Book the band (Ines Vale, 2d)”.</summary>
     private static void InBrackets(ref string name, Dictionary<ListColumnKind, string> cells, IReadOnlyList<Person> people)
     {
-        if (Brackets().Match(name) is not { Success: true } match) return;
+        if (Brackets().Match(name) is not { Success: true } match)
+            return;
         var (who, length) = (new List<string>(), (string?)null);
-        foreach (var part in match.Groups["in"].Value.Split([',', ';', '/', '&'], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries))
+        foreach (
+            var part in match
+                .Groups["in"]
+                .Value.Split([',', ';', '/', '&'], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
+        )
         {
-            if (PersonText.Find(people, part) is not null) who.Add(part);
-            else if (length is null && Digit().IsMatch(part) && (LengthText.TryParse(part, out _, out _, out _) || ListMaker.IsRange(part))) length = part;
-            else return;
+            if (PersonText.Find(people, part) is not null)
+                who.Add(part);
+            else if (
+                length is null
+                && Digit().IsMatch(part)
+                && (LengthText.TryParse(part, out _, out _, out _) || ListMaker.IsRange(part))
+            )
+                length = part;
+            else
+                return;
         }
-        if (who.Count > 0 && cells.ContainsKey(ListColumnKind.Owner) || length is not null && cells.ContainsKey(ListColumnKind.Length)) return;
-        if (who.Count > 0) cells[ListColumnKind.Owner] = string.Join(", ", who);
-        if (length is not null) cells[ListColumnKind.Length] = length;
+        if (who.Count > 0 && cells.ContainsKey(ListColumnKind.Owner) || length is not null && cells.ContainsKey(ListColumnKind.Length))
+            return;
+        if (who.Count > 0)
+            cells[ListColumnKind.Owner] = string.Join(", ", who);
+        if (length is not null)
+            cells[ListColumnKind.Length] = length;
         name = name[..match.Index].TrimEnd();
     }
 
     /// <summary>A sheet's cell that begins with an apostrophe is text, and what it begins with next is not worked out.</summary>
     private static string Unescaped(string cell) => cell.Length > 1 && cell[0] == '\'' && "=+-@".Contains(cell[1]) ? cell[1..] : cell;
 
-    [GeneratedRegex(@"^((?<number>\d+(\.\d+)*)[.)]?\s+|(?<tick>\[[xX✓✔]\]|☑|☒|✓|✔)\s+|(?<open>\[ ?\]|☐|□)\s+|[-–—*•◦▪·‣o+]\s+|\(?[a-z\d]{1,2}\)\s+)", RegexOptions.ExplicitCapture)]
+    [GeneratedRegex(
+        @"^((?<number>\d+(\.\d+)*)[.)]?\s+|(?<tick>\[[xX✓✔]\]|☑|☒|✓|✔)\s+|(?<open>\[ ?\]|☐|□)\s+|[-–—*•◦▪·‣o+]\s+|\(?[a-z\d]{1,2}\)\s+)",
+        RegexOptions.ExplicitCapture
+    )]
     private static partial Regex Lead();
 
     [GeneratedRegex(@"\s*[(\[](?<in>[^()\[\]]{1,80})[)\]]$", RegexOptions.ExplicitCapture)]

@@ -53,7 +53,16 @@ public sealed record ListProblem(ListColumnKind? Column, string Message);
 /// <param name="Level">How deep it stands, from 0.</param>
 /// <param name="Number">The list's own number of it.</param>
 /// <param name="Cells">What its columns say, by column, as understood.</param>
-public sealed record ListRow(int Line, string Task, int Level, string Number, string Name, bool IsPhase, IReadOnlyDictionary<ListColumnKind, string> Cells, IReadOnlyList<ListProblem> Problems);
+public sealed record ListRow(
+    int Line,
+    string Task,
+    int Level,
+    string Number,
+    string Name,
+    bool IsPhase,
+    IReadOnlyDictionary<ListColumnKind, string> Cells,
+    IReadOnlyList<ListProblem> Problems
+);
 
 /// <summary>How a pasted list was understood, before anything is made of it.</summary>
 /// <param name="Columns">From left to right.</param>
@@ -70,4 +79,5 @@ public sealed record ListReading(
     bool AskOrder,
     IReadOnlyList<string> NewPeople,
     string? Problem,
-    PlanEdit? Edit);
+    PlanEdit? Edit
+);

@@ -7,7 +7,17 @@ namespace Auxilium.Exchange.People;
 /// <summary>A line of a list of people as read. What the list does not say is <c>null</c>.</summary>
 /// <param name="Number">The line it stands in, from 1.</param>
 /// <param name="Problem">Why it cannot be taken; <c>null</c> when it can.</param>
-public sealed record PersonLine(int Number, string Name, string? Initials, string? Mail, string? Role, string? Team, string? ReportsTo, string? Kind, string? Problem);
+public sealed record PersonLine(
+    int Number,
+    string Name,
+    string? Initials,
+    string? Mail,
+    string? Role,
+    string? Team,
+    string? ReportsTo,
+    string? Kind,
+    string? Problem
+);
 
 /// <summary>Reads people from CSV: the first line names the columns, in any order.</summary>
 public static class PeopleCsv
@@ -41,16 +51,33 @@ public static class PeopleCsv
     /// <returns>Every line, or what is wrong with the whole.</returns>
     public static (IReadOnlyList<PersonLine> Lines, string? Problem) Read(string text, Func<string, bool> isMail)
     {
-        var configuration = new CsvConfiguration(CultureInfo.InvariantCulture) { DetectDelimiter = true, DetectDelimiterValues = [",", ";", "\t"], BadDataFound = null, MissingFieldFound = null, TrimOptions = TrimOptions.Trim, IgnoreBlankLines = true };
+        var configuration = new CsvConfiguration(CultureInfo.InvariantCulture)
+        {
+            DetectDelimiter = true,
+            DetectDelimiterValues = [",", ";", "\t"],
+            BadDataFound = null,
+            MissingFieldFound = null,
+            TrimOptions = TrimOptions.Trim,
+            IgnoreBlankLines = true,
+        };
         using var reader = new CsvReader(new StringReader(text), configuration);
-        if (!reader.Read() || !reader.ReadHeader()) return ([], "The list is empty: its first line names the columns, such as Name, Mail, Role, Team.");
-        var columns = Headings.ToDictionary(h => h.Key, h => Array.FindIndex(reader.HeaderRecord!, cell => h.Value.Contains(cell.Trim().ToLowerInvariant())));
-        if (columns["name"] < 0) return ([], $"No column is called “Name”: the first line has {string.Join(", ", reader.HeaderRecord!.Take(8).Select(h => $"“{h}”"))}.");
+        if (!reader.Read() || !reader.ReadHeader())
+            return ([], "The list is empty: its first line names the columns, such as Name, Mail, Role, Team.");
+        var columns = Headings.ToDictionary(
+            h => h.Key,
+            h => Array.FindIndex(reader.HeaderRecord!, cell => h.Value.Contains(cell.Trim().ToLowerInvariant()))
+        );
+        if (columns["name"] < 0)
+            return (
+                [],
+                $"No column is called “Name”: the first line has {string.Join(", ", reader.HeaderRecord!.Take(8).Select(h => $"“{h}”"))}."
+            );
         var lines = new List<PersonLine>();
         var seen = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         while (reader.Read())
         {
-            if (lines.Count == MostLines) return ([], $"The list has more than {MostLines:N0} people: bring it in in parts.");
+            if (lines.Count == MostLines)
+                return ([], $"The list has more than {MostLines:N0} people: bring it in in parts.");
             lines.Add(ReadLine(reader, columns, seen, isMail));
         }
         return lines.Count == 0 ? ([], "The list has its line of columns only: put a person in each line below.") : (lines, null);
@@ -60,18 +87,32 @@ public static class PeopleCsv
     {
         var (name, mail, kind) = (Cell("name") ?? "", Cell("mail"), Cell("kind"));
         var known = kind is not null && Kinds.TryGetValue(kind, out var found) ? found : null;
-        var problem = name.Length == 0 ? "The name is missing."
+        var problem =
+            name.Length == 0 ? "The name is missing."
             : !name.Any(char.IsLetter) ? "A name has letters."
             : new[] { name, Cell("role"), Cell("team") }.Any(t => t?.Length > 80) ? "A name, role or team has at most 80 characters."
             : Cell("initials")?.Length > 16 ? "Initials have at most 16 characters."
             : mail is not null && !isMail(mail) ? $"“{mail}” is no mail address."
             : kind is not null && known is null ? $"“{kind}” is no kind of person: use staff, volunteer or supplier."
-            : new[] { name, mail, Cell("role"), Cell("team"), Cell("initials") }.Any(t => t is not null && t.Any(char.IsControl)) ? "A cell has control characters."
+            : new[] { name, mail, Cell("role"), Cell("team"), Cell("initials") }.Any(t => t is not null && t.Any(char.IsControl))
+                ? "A cell has control characters."
             : !seen.Add(mail ?? name) ? "This person stands in the list twice."
             : null;
-        return new PersonLine(reader.Parser.RawRow, name, Cell("initials"), mail, Cell("role"), Cell("team"), Cell("reportsTo"), known, problem);
+        return new PersonLine(
+            reader.Parser.RawRow,
+            name,
+            Cell("initials"),
+            mail,
+            Cell("role"),
+            Cell("team"),
+            Cell("reportsTo"),
+            known,
+            problem
+        );
 
         string? Cell(string column) =>
-            columns[column] is >= 0 and var at && reader.TryGetField<string>(at, out var text) && !string.IsNullOrWhiteSpace(text) ? text.Trim() : null;
+            columns[column] is >= 0 and var at && reader.TryGetField<string>(at, out var text) && !string.IsNullOrWhiteSpace(text)
+                ? text.Trim()
+                : null;
     }
 }

@@ -31,12 +31,14 @@ public static partial class CalendarReader
     /// <summary>Reads one calendar by itself; whether its base exists is not asked.</summary>
     /// <param name="calendar">As plan documents have it.</param>
     /// <param name="path">Its JSON path, for errors.</param>
-    /// <param name="typed">The day it is, where hours and days may be as people type them: <c>["9-13, 14-18"]</c>, <c>{ "typed": "31 May Founders’ day" }</c>.</param>
+    /// <param name="typed">The day it is, where hours and days may be as people type them: <c>["9-13, 14-18"]</c>, <c>{ "typed": "31 May
+    /// Founders’ day" }</c>.</param>
     /// <exception cref="UnreadableDocumentException">It is not a calendar.</exception>
     public static WorkCalendar ReadAlone(JsonElement calendar, string path, DateOnly? typed = null)
     {
         var errors = new ErrorList();
-        if (calendar.ValueKind != JsonValueKind.Object) errors.Add(path, "type", "A calendar is an object.");
+        if (calendar.ValueKind != JsonValueKind.Object)
+            errors.Add(path, "type", "A calendar is an object.");
         errors.ThrowIfAny();
         var at = new JsonObjectReader(calendar, path, errors);
         var read = ReadOne(at, errors, typed);
@@ -49,7 +51,9 @@ public static partial class CalendarReader
     {
         var id = PlanDocumentReader.ReadId(at, "id");
         var week = at.Object("week");
-        var days = Weekdays.Select(day => week is null || !week.Has(day) ? (ImmutableArray<WorkInterval>?)null : Intervals(week, day, errors, typed is not null));
+        var days = Weekdays.Select(day =>
+            week is null || !week.Has(day) ? (ImmutableArray<WorkInterval>?)null : Intervals(week, day, errors, typed is not null)
+        );
         var calendar = new WorkCalendar
         {
             Id = id,
@@ -66,13 +70,15 @@ public static partial class CalendarReader
     {
         if (typed is { } today && at.Has("typed"))
         {
-            if (!DayOffText.TryParse(at.RequiredText("typed", 400), today, out var days, out var problem)) at.Error("typed", "date", problem);
+            if (!DayOffText.TryParse(at.RequiredText("typed", 400), today, out var days, out var problem))
+                at.Error("typed", "date", problem);
             at.Done();
             return days;
         }
         var from = Day(at, "from");
         var to = at.Has("to") ? Day(at, "to") : from;
-        if (to < from) at.Error("to", "range", "The last day is before the first: give the first day in “from” and the last in “to”.");
+        if (to < from)
+            at.Error("to", "range", "The last day is before the first: give the first day in “from” and the last in “to”.");
         var dated = new CalendarOverride(from, to, at.Text("name", 200) ?? "", Intervals(at, "work", errors, typed is not null));
         at.Done();
         return dated;
@@ -83,10 +89,12 @@ public static partial class CalendarReader
         var text = at.RequiredText(field, 20);
         if (DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day))
         {
-            if (day.Year is >= 1990 and <= 2100) return day;
+            if (day.Year is >= 1990 and <= 2100)
+                return day;
             at.Error(field, "date", "Give a day from 1990 to 2100.");
         }
-        else if (text.Length > 0) at.Error(field, "date", $"“{text}” is not a day like 2027-05-31.");
+        else if (text.Length > 0)
+            at.Error(field, "date", $"“{text}” is not a day like 2027-05-31.");
         return new DateOnly(2000, 1, 1);
     }
 
@@ -95,17 +103,27 @@ public static partial class CalendarReader
         if (isTyped)
         {
             var texts = at.Texts(field, MostIntervals).ToList();
-            if (texts.Count == 0) return [];
-            if (!HoursText.TryParse(string.Join(", ", texts.Select(t => t.Text)), out var hours, out var problem)) errors.Add(texts[0].Path, "interval", problem);
+            if (texts.Count == 0)
+                return [];
+            if (!HoursText.TryParse(string.Join(", ", texts.Select(t => t.Text)), out var hours, out var problem))
+                errors.Add(texts[0].Path, "interval", problem);
             return hours;
         }
         var intervals = new List<WorkInterval>();
         foreach (var (text, path) in at.Texts(field, MostIntervals))
         {
-            if (!TryRead(text, out var interval)) errors.Add(path, "interval", $"“{text}” is not a stretch of working time like 09:00-13:00.");
-            else if (interval.End <= interval.Start) errors.Add(path, "interval", $"“{text}” ends before it starts: split time past midnight into two days, the first up to 24:00.");
-            else if (intervals.Any(i => i.Start < interval.End && interval.Start < i.End)) errors.Add(path, "interval", $"“{text}” overlaps another stretch of the same day.");
-            else intervals.Add(interval);
+            if (!TryRead(text, out var interval))
+                errors.Add(path, "interval", $"“{text}” is not a stretch of working time like 09:00-13:00.");
+            else if (interval.End <= interval.Start)
+                errors.Add(
+                    path,
+                    "interval",
+                    $"“{text}” ends before it starts: split time past midnight into two days, the first up to 24:00."
+                );
+            else if (intervals.Any(i => i.Start < interval.End && interval.Start < i.End))
+                errors.Add(path, "interval", $"“{text}” overlaps another stretch of the same day.");
+            else
+                intervals.Add(interval);
         }
         return [.. intervals.OrderBy(i => i.Start)];
     }
@@ -114,12 +132,14 @@ public static partial class CalendarReader
     {
         var match = Interval().Match(text);
         interval = default;
-        if (!match.Success) return false;
+        if (!match.Success)
+            return false;
         interval = new WorkInterval(Minute(match, 1), Minute(match, 3));
         return interval is { Start: < PlanTime.MinutesPerDay, End: <= PlanTime.MinutesPerDay };
     }
 
-    private static int Minute(Match match, int hourGroup) => int.Parse(match.Groups[hourGroup].Value) * 60 + int.Parse(match.Groups[hourGroup + 1].Value);
+    private static int Minute(Match match, int hourGroup) =>
+        int.Parse(match.Groups[hourGroup].Value) * 60 + int.Parse(match.Groups[hourGroup + 1].Value);
 
     private static void Check(List<(WorkCalendar Calendar, JsonObjectReader At)> calendars, ErrorList errors)
     {
@@ -127,10 +147,14 @@ public static partial class CalendarReader
         var ids = new HashSet<string>();
         foreach (var (calendar, at) in calendars)
         {
-            if (!ids.Add(calendar.Id)) at.Error("id", "duplicateId", $"There are two calendars with the id “{calendar.Id}”.");
-            if (calendar.Base is not { } id) continue;
-            if (book.Find(id) is null) at.Error("base", "unknownId", $"There is no calendar with the id “{id}”.");
-            else if (book.HasCircularBase(calendar)) at.Error("base", "circle", $"The bases of “{calendar.Id}” go round in a circle: let one of them have no base.");
+            if (!ids.Add(calendar.Id))
+                at.Error("id", "duplicateId", $"There are two calendars with the id “{calendar.Id}”.");
+            if (calendar.Base is not { } id)
+                continue;
+            if (book.Find(id) is null)
+                at.Error("base", "unknownId", $"There is no calendar with the id “{id}”.");
+            else if (book.HasCircularBase(calendar))
+                at.Error("base", "circle", $"The bases of “{calendar.Id}” go round in a circle: let one of them have no base.");
         }
     }
 

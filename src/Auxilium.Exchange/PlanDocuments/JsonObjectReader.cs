@@ -13,12 +13,14 @@ internal sealed class ErrorList
 
     public void Add(string path, string code, string message, IReadOnlyList<string>? tasks = null)
     {
-        if (_errors.Count < Most) _errors.Add(new DocumentError(path, code, message, tasks));
+        if (_errors.Count < Most)
+            _errors.Add(new DocumentError(path, code, message, tasks));
     }
 
     public void ThrowIfAny()
     {
-        if (Any) throw new UnreadableDocumentException(_errors);
+        if (Any)
+            throw new UnreadableDocumentException(_errors);
     }
 }
 
@@ -45,11 +47,15 @@ internal sealed class JsonObjectReader(JsonElement element, string path, ErrorLi
 
     public string? Text(string field, int longest)
     {
-        if (!TryGet(field, out var value)) return null;
-        if (value.ValueKind != JsonValueKind.String) return Wrong<string>(field, "a text");
+        if (!TryGet(field, out var value))
+            return null;
+        if (value.ValueKind != JsonValueKind.String)
+            return Wrong<string>(field, "a text");
         var text = value.GetString()!;
-        if (text.Contains('\0')) return Wrong<string>(field, "a text without NUL characters");
-        if (text.Length <= longest) return text;
+        if (text.Contains('\0'))
+            return Wrong<string>(field, "a text without NUL characters");
+        if (text.Length <= longest)
+            return text;
         Error(field, "tooLong", $"This text has {text.Length:N0} characters; at most {longest:N0} are possible here.");
         return null;
     }
@@ -57,10 +63,12 @@ internal sealed class JsonObjectReader(JsonElement element, string path, ErrorLi
     /// <summary>A text that must be there and not be blank; the empty text when it is not, with an error.</summary>
     public string RequiredText(string field, int longest)
     {
-        if (!Has(field)) Error(field, "missing", $"“{field}” is missing here.");
+        if (!Has(field))
+            Error(field, "missing", $"“{field}” is missing here.");
         else if (Text(field, longest) is { } text)
         {
-            if (text.Trim().Length > 0) return text;
+            if (text.Trim().Length > 0)
+                return text;
             Error(field, "missing", $"“{field}” must not be empty.");
         }
         return "";
@@ -68,20 +76,27 @@ internal sealed class JsonObjectReader(JsonElement element, string path, ErrorLi
 
     public bool Flag(string field)
     {
-        if (!TryGet(field, out var value)) return false;
+        if (!TryGet(field, out var value))
+            return false;
         return value.ValueKind is JsonValueKind.True or JsonValueKind.False ? value.GetBoolean() : Wrong<bool>(field, "true or false");
     }
 
     public decimal? Number(string field)
     {
-        if (!TryGet(field, out var value)) return null;
-        return value.ValueKind == JsonValueKind.Number && value.TryGetDecimal(out var number) ? number : Wrong<decimal?>(field, "a number");
+        if (!TryGet(field, out var value))
+            return null;
+        return value.ValueKind == JsonValueKind.Number && value.TryGetDecimal(out var number)
+            ? number
+            : Wrong<decimal?>(field, "a number");
     }
 
     public JsonObjectReader? Object(string field)
     {
-        if (!TryGet(field, out var value)) return null;
-        return value.ValueKind == JsonValueKind.Object ? new JsonObjectReader(value, PathOf(field), errors) : Wrong<JsonObjectReader>(field, "an object");
+        if (!TryGet(field, out var value))
+            return null;
+        return value.ValueKind == JsonValueKind.Object
+            ? new JsonObjectReader(value, PathOf(field), errors)
+            : Wrong<JsonObjectReader>(field, "an object");
     }
 
     /// <summary>The objects of a list; none when it is left out.</summary>
@@ -89,8 +104,10 @@ internal sealed class JsonObjectReader(JsonElement element, string path, ErrorLi
     {
         foreach (var (value, at) in Elements(field, most))
         {
-            if (value.ValueKind == JsonValueKind.Object) yield return new JsonObjectReader(value, at, errors);
-            else errors.Add(at, "type", "This must be an object.");
+            if (value.ValueKind == JsonValueKind.Object)
+                yield return new JsonObjectReader(value, at, errors);
+            else
+                errors.Add(at, "type", "This must be an object.");
         }
     }
 
@@ -99,8 +116,10 @@ internal sealed class JsonObjectReader(JsonElement element, string path, ErrorLi
     {
         foreach (var (value, at) in Elements(field, most))
         {
-            if (value.ValueKind == JsonValueKind.String) yield return (value.GetString()!, at);
-            else errors.Add(at, "type", "This must be a text.");
+            if (value.ValueKind == JsonValueKind.String)
+                yield return (value.GetString()!, at);
+            else
+                errors.Add(at, "type", "This must be a text.");
         }
     }
 
@@ -114,10 +133,13 @@ internal sealed class JsonObjectReader(JsonElement element, string path, ErrorLi
 
     private IEnumerable<(JsonElement, string)> Elements(string field, int most)
     {
-        if (!TryGet(field, out var value)) return [];
-        if (value.ValueKind != JsonValueKind.Array) return Wrong<(JsonElement, string)[]>(field, "a list") ?? [];
+        if (!TryGet(field, out var value))
+            return [];
+        if (value.ValueKind != JsonValueKind.Array)
+            return Wrong<(JsonElement, string)[]>(field, "a list") ?? [];
         var count = value.GetArrayLength();
-        if (count <= most) return value.EnumerateArray().Select((e, i) => (e, $"{PathOf(field)}[{i}]"));
+        if (count <= most)
+            return value.EnumerateArray().Select((e, i) => (e, $"{PathOf(field)}[{i}]"));
         Error(field, "tooMany", $"This list has {count:N0} entries; at most {most:N0} are possible here.");
         return [];
     }

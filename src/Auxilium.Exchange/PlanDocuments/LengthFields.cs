@@ -13,15 +13,21 @@ internal static partial class LengthFields
     /// <returns><c>null</c> when left out or, with an error, wrong.</returns>
     public static Length? Length(this JsonObjectReader at, string field, WorkUnits units, bool signed = false)
     {
-        if (at.Text(field, 40) is not { } text) return null;
+        if (at.Text(field, 40) is not { } text)
+            return null;
         var negative = signed && text.StartsWith('-');
-        if (!Exact().IsMatch(negative ? text[1..] : text) || !LengthText.TryParse(negative ? text[1..] : text, out var length, out _, out _))
+        if (
+            !Exact().IsMatch(negative ? text[1..] : text)
+            || !LengthText.TryParse(negative ? text[1..] : text, out var length, out _, out _)
+        )
         {
             at.Error(field, "length", $"“{Shorten(text)}” is not a length like 30m, 4h, 2.5d or 1w.");
             return null;
         }
-        if (negative) length = length with { Amount = -length.Amount };
-        if (LengthText.WhyUnusable(length, units) is not { } why) return length;
+        if (negative)
+            length = length with { Amount = -length.Amount };
+        if (LengthText.WhyUnusable(length, units) is not { } why)
+            return length;
         at.Error(field, "length", why);
         return null;
     }

@@ -13,8 +13,19 @@ internal static class LinkReader
         {
             var word = at.Text("kind", JsonObjectReader.LongestWord);
             var kind = Array.IndexOf(PlanDocumentNames.LinkKinds, word ?? "FS");
-            if (kind < 0) at.Error("kind", "value", $"“{word}” is not a kind of link: give one of {string.Join(", ", PlanDocumentNames.LinkKinds)}.");
-            var link = new PlanLink(End(at, "from", tasks), End(at, "to", tasks), at.Length("lag", units, signed: true) ?? Length.Zero, (LinkKind)Math.Max(0, kind), at.Flag("elapsed"));
+            if (kind < 0)
+                at.Error(
+                    "kind",
+                    "value",
+                    $"“{word}” is not a kind of link: give one of {string.Join(", ", PlanDocumentNames.LinkKinds)}."
+                );
+            var link = new PlanLink(
+                End(at, "from", tasks),
+                End(at, "to", tasks),
+                at.Length("lag", units, signed: true) ?? Length.Zero,
+                (LinkKind)Math.Max(0, kind),
+                at.Flag("elapsed")
+            );
             links.Add(link);
             at.Done();
         }
@@ -24,7 +35,8 @@ internal static class LinkReader
     private static string End(JsonObjectReader at, string field, HashSet<string> tasks)
     {
         var id = at.RequiredText(field, 64);
-        if (id.Length > 0 && !tasks.Contains(id)) at.Error(field, "unknownId", $"There is no task with the id “{id}”.");
+        if (id.Length > 0 && !tasks.Contains(id))
+            at.Error(field, "unknownId", $"There is no task with the id “{id}”.");
         return id;
     }
 }

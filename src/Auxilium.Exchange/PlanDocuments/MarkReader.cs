@@ -11,7 +11,8 @@ internal static class MarkReader
     public static MoreHands? Hands(JsonObjectReader at)
     {
         var text = at.Text("moreHands", JsonObjectReader.LongestWord);
-        if (text is null) return null;
+        if (text is null)
+            return null;
         foreach (var hands in Enum.GetValues<MoreHands>())
             if (PlanDocumentNames.Camel(hands.ToString()) == text)
                 return hands;
@@ -22,14 +23,16 @@ internal static class MarkReader
     public static string? Colour(JsonObjectReader at)
     {
         var colour = at.Text("colour", JsonObjectReader.LongestWord);
-        if (colour is not null && !TaskMarks.Colours.Contains(colour)) at.Error("colour", "value", $"“{colour}” is not a colour of rows: use one of {string.Join(", ", TaskMarks.Colours)}.");
+        if (colour is not null && !TaskMarks.Colours.Contains(colour))
+            at.Error("colour", "value", $"“{colour}” is not a colour of rows: use one of {string.Join(", ", TaskMarks.Colours)}.");
         return colour;
     }
 
     public static string? Label(JsonObjectReader at)
     {
         var label = at.Text("label", TaskMarks.LongestLabel)?.Trim() is { Length: > 0 } text ? text : null;
-        if (label is not null && TaskMarks.WhyRefusedLabel(label) is { } why) at.Error("label", "label", why);
+        if (label is not null && TaskMarks.WhyRefusedLabel(label) is { } why)
+            at.Error("label", "label", why);
         return label;
     }
 
@@ -39,7 +42,8 @@ internal static class MarkReader
         foreach (var at in task.Objects("checklist", TaskMarks.MostSteps))
         {
             var step = new ChecklistStep(at.RequiredText("text", TaskMarks.LongestStep).Trim(), at.Flag("done"));
-            if (step.Text.Length > 0 && TaskMarks.WhyRefused(step) is { } why) at.Error("text", "checklist", why);
+            if (step.Text.Length > 0 && TaskMarks.WhyRefused(step) is { } why)
+                at.Error("text", "checklist", why);
             steps.Add(step);
             at.Done();
         }
@@ -51,8 +55,12 @@ internal static class MarkReader
         var references = ImmutableArray.CreateBuilder<Reference>();
         foreach (var at in task.Objects("references", TaskMarks.MostReferences))
         {
-            var reference = new Reference(at.RequiredText("address", TaskMarks.LongestAddress).Trim(), (at.Text("title", TaskMarks.LongestStep) ?? "").Trim());
-            if (reference.Address.Length > 0 && TaskMarks.WhyRefused(reference) is { } why) at.Error("address", "references", why);
+            var reference = new Reference(
+                at.RequiredText("address", TaskMarks.LongestAddress).Trim(),
+                (at.Text("title", TaskMarks.LongestStep) ?? "").Trim()
+            );
+            if (reference.Address.Length > 0 && TaskMarks.WhyRefused(reference) is { } why)
+                at.Error("address", "references", why);
             references.Add(reference);
             at.Done();
         }
@@ -61,10 +69,13 @@ internal static class MarkReader
 
     public static RepeatRule? Repeats(JsonObjectReader task, WorkUnits units)
     {
-        if (task.Object("repeats") is not { } at) return null;
+        if (task.Object("repeats") is not { } at)
+            return null;
         var (from, length) = (at.Date("from"), at.Length("length", units));
-        if (!at.Has("from")) at.Error("from", "missing", "“from” is missing: give the first day.");
-        if (!at.Has("length")) at.Error("length", "missing", "“length” is missing: give what each takes.");
+        if (!at.Has("from"))
+            at.Error("from", "missing", "“from” is missing: give the first day.");
+        if (!at.Has("length"))
+            at.Error("length", "missing", "“length” is missing: give what each takes.");
         var rule = new RepeatRule
         {
             Every = Named<RepeatUnit>(at, "every") ?? RepeatUnit.Week,
@@ -81,9 +92,12 @@ internal static class MarkReader
             Through = at.Date("through")?.Date,
         };
         at.Done();
-        if (from is null || length is null) return null;
-        var why = rule.WhyUnusable(units) ?? (rule.Count is < 0 or > RepeatRule.MostTimes ? $"A series has at most {RepeatRule.MostTimes} occurrences." : null);
-        if (why is not null) task.Error("repeats", "repeat", why);
+        if (from is null || length is null)
+            return null;
+        var why = rule.WhyUnusable(units)
+            ?? (rule.Count is < 0 or > RepeatRule.MostTimes ? $"A series has at most {RepeatRule.MostTimes} occurrences." : null);
+        if (why is not null)
+            task.Error("repeats", "repeat", why);
         return rule;
     }
 
@@ -92,8 +106,10 @@ internal static class MarkReader
         var days = ImmutableArray.CreateBuilder<DayOfWeek>();
         foreach (var (text, path) in at.Texts("on", 7))
         {
-            if (WeekdayNames.TryParse(text, out var day)) days.Add(day);
-            else at.Errors.Add(path, "value", $"“{text}” is not a day of the week: use {string.Join(", ", CalendarReader.Weekdays)}.");
+            if (WeekdayNames.TryParse(text, out var day))
+                days.Add(day);
+            else
+                at.Errors.Add(path, "value", $"“{text}” is not a day of the week: use {string.Join(", ", CalendarReader.Weekdays)}.");
         }
         return days.ToImmutable();
     }
@@ -102,18 +118,25 @@ internal static class MarkReader
         where T : struct, Enum
     {
         var name = at.RequiredText(field, JsonObjectReader.LongestWord);
-        if (name.Length == 0) return null;
+        if (name.Length == 0)
+            return null;
         foreach (var value in Enum.GetValues<T>())
             if (PlanDocumentNames.Camel(value.ToString()) == name)
                 return value;
-        at.Error(field, "value", $"“{name}” is not possible here: give one of {string.Join(", ", Enum.GetNames<T>().Select(PlanDocumentNames.Camel))}.");
+        at.Error(
+            field,
+            "value",
+            $"“{name}” is not possible here: give one of {string.Join(", ", Enum.GetNames<T>().Select(PlanDocumentNames.Camel))}."
+        );
         return null;
     }
 
     private static int? Whole(JsonObjectReader at, string field)
     {
-        if (at.Number(field) is not { } number) return null;
-        if (number == decimal.Truncate(number) && Math.Abs(number) <= 100_000) return (int)number;
+        if (at.Number(field) is not { } number)
+            return null;
+        if (number == decimal.Truncate(number) && Math.Abs(number) <= 100_000)
+            return (int)number;
         at.Error(field, "range", $"“{field}” is a whole number.");
         return null;
     }

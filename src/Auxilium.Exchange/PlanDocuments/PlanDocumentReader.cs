@@ -6,7 +6,9 @@ using Auxilium.Planning.Plans;
 
 namespace Auxilium.Exchange.PlanDocuments;
 
-/// <summary>Reads <c>auxilium-plan/1</c> strictly: everything that is wrong is an error with its JSON path, and nothing is guessed.</summary>
+/// <summary>
+/// Reads <c>auxilium-plan/1</c> strictly: everything that is wrong is an error with its JSON path, and nothing is guessed.
+/// </summary>
 public static class PlanDocumentReader
 {
     /// <summary>The format's name.</summary>
@@ -26,7 +28,9 @@ public static class PlanDocumentReader
         catch (InvalidOperationException)
         {
             // The JSON parser leaves this one check to whoever asks for the text.
-            throw new UnreadableDocumentException([new DocumentError("$", "json", "A text in this document is not valid Unicode: half of a character pair is missing.")]);
+            throw new UnreadableDocumentException([
+                new DocumentError("$", "json", "A text in this document is not valid Unicode: half of a character pair is missing."),
+            ]);
         }
     }
 
@@ -48,7 +52,14 @@ public static class PlanDocumentReader
         at.Done();
         errors.ThrowIfAny();
 
-        var plan = new Plan { Project = project.Settings, Calendars = calendars, People = people, Tasks = [.. tasks.Select(t => t.Task)], Links = links };
+        var plan = new Plan
+        {
+            Project = project.Settings,
+            Calendars = calendars,
+            People = people,
+            Tasks = [.. tasks.Select(t => t.Task)],
+            Links = links,
+        };
         if (PlanCost.WhyTooMuch(plan) is { } why)
         {
             errors.Add("$.calendars", "tooMuch", why);
@@ -66,7 +77,8 @@ public static class PlanDocumentReader
     internal static string ReadId(JsonObjectReader at, string field)
     {
         var id = at.RequiredText(field, 64);
-        if (id.Length > 0 && !PlanIds.IsId(id)) at.Error(field, "id", "An id is 1 to 64 letters, digits, “-” or “_”.");
+        if (id.Length > 0 && !PlanIds.IsId(id))
+            at.Error(field, "id", "An id is 1 to 64 letters, digits, “-” or “_”.");
         return id;
     }
 
@@ -77,14 +89,18 @@ public static class PlanDocumentReader
         foreach (var at in root.Objects("people", MostPeople))
         {
             var id = ReadId(at, "id");
-            if (!ids.Add(id)) at.Error("id", "duplicateId", $"There are two people with the id “{id}”.");
+            if (!ids.Add(id))
+                at.Error("id", "duplicateId", $"There are two people with the id “{id}”.");
             var name = at.RequiredText("name", 80);
             var initials = at.Text("initials", 4) ?? PlanIds.InitialsOf(name);
             var calendar = at.Text("calendar", 64);
-            if (calendar is not null && !calendars.Contains(calendar)) at.Error("calendar", "unknownId", $"There is no calendar with the id “{calendar}”.");
+            if (calendar is not null && !calendars.Contains(calendar))
+                at.Error("calendar", "unknownId", $"There is no calendar with the id “{calendar}”.");
             var person = new Person(id, name, initials, at.Text("email", PersonText.LongestMail), calendar);
-            if (name.Any(char.IsControl)) at.Error("name", "person", "A name is one line of text: leave out control characters.");
-            else if (name.Length > 0 && PersonText.WhyNot(person) is { } why) at.Error(PersonText.WhyNot(person with { Email = null }) is null ? "email" : "initials", "person", why);
+            if (name.Any(char.IsControl))
+                at.Error("name", "person", "A name is one line of text: leave out control characters.");
+            else if (name.Length > 0 && PersonText.WhyNot(person) is { } why)
+                at.Error(PersonText.WhyNot(person with { Email = null }) is null ? "email" : "initials", "person", why);
             people.Add(person);
             at.Done();
         }

@@ -12,7 +12,12 @@ namespace Auxilium.Exchange.PlanDocuments;
 public static class PlanDocumentWriter
 {
     // The document stands on its own, never inside a page, so only what JSON itself needs is escaped.
-    private static readonly JsonWriterOptions Options = new() { Indented = true, NewLine = "\n", Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    private static readonly JsonWriterOptions Options = new()
+    {
+        Indented = true,
+        NewLine = "\n",
+        Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+    };
 
     public static byte[] Write(Plan plan)
     {
@@ -83,7 +88,8 @@ public static class PlanDocumentWriter
     private static void WriteIntervals(Utf8JsonWriter json, string name, ImmutableArray<WorkInterval> work)
     {
         json.WriteStartArray(name);
-        foreach (var (start, end) in work) json.WriteStringValue($"{start / 60:00}:{start % 60:00}-{end / 60:00}:{end % 60:00}");
+        foreach (var (start, end) in work)
+            json.WriteStringValue($"{start / 60:00}:{start % 60:00}-{end / 60:00}:{end % 60:00}");
         json.WriteEndArray();
     }
 
@@ -152,7 +158,8 @@ public static class PlanDocumentWriter
         json.WriteString("every", PlanDocumentNames.Camel(rule.Every.ToString()));
         json.WriteNumber("interval", rule.Interval);
         json.WriteStartArray("on");
-        foreach (var day in rule.On) json.WriteStringValue(WeekdayNames.Of(day));
+        foreach (var day in rule.On)
+            json.WriteStringValue(WeekdayNames.Of(day));
         json.WriteEndArray();
         WriteNumber(json, "week", rule.Week);
         json.WriteString("from", rule.From.ToString());
@@ -168,8 +175,10 @@ public static class PlanDocumentWriter
 
     private static void WriteNumber(Utf8JsonWriter json, string name, int? number)
     {
-        if (number is { } n) json.WriteNumber(name, n);
-        else json.WriteNull(name);
+        if (number is { } n)
+            json.WriteNumber(name, n);
+        else
+            json.WriteNull(name);
     }
 
     private static string? Day(DateOnly? date) => date?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
@@ -183,7 +192,8 @@ public static class PlanDocumentWriter
         }
         json.WriteStartObject("pinned");
         json.WriteString("start", pinned.Start.ToString());
-        if (pinned.Finish is { } finish) json.WriteString("finish", finish.ToString());
+        if (pinned.Finish is { } finish)
+            json.WriteString("finish", finish.ToString());
         json.WriteEndObject();
     }
 
@@ -196,7 +206,8 @@ public static class PlanDocumentWriter
         }
         json.WriteStartObject("constraint");
         json.WriteString("kind", PlanDocumentNames.Of(constraint.Kind));
-        if (constraint.Date is { } date) json.WriteString("date", date.ToString());
+        if (constraint.Date is { } date)
+            json.WriteString("date", date.ToString());
         json.WriteEndObject();
     }
 
@@ -248,5 +259,6 @@ public static class PlanDocumentWriter
     }
 
     /// <summary>Without the trailing zeros a decimal remembers, so that equal numbers give equal bytes.</summary>
-    private static decimal Plain(decimal number) => decimal.Parse(number.ToString("0.############", CultureInfo.InvariantCulture), CultureInfo.InvariantCulture);
+    private static decimal Plain(decimal number) =>
+        decimal.Parse(number.ToString("0.############", CultureInfo.InvariantCulture), CultureInfo.InvariantCulture);
 }

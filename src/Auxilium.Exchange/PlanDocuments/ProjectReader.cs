@@ -5,15 +5,22 @@ using Auxilium.Planning.Plans;
 namespace Auxilium.Exchange.PlanDocuments;
 
 /// <summary>A project as read, before its bare days are understood by its calendar.</summary>
-internal sealed record ReadProject(ProjectSettings Settings, DateOrTime? Start, DateOrTime? Finish, DateOrTime? FinishBy, DateOrTime? StatusDate)
+internal sealed record ReadProject(
+    ProjectSettings Settings,
+    DateOrTime? Start,
+    DateOrTime? Finish,
+    DateOrTime? FinishBy,
+    DateOrTime? StatusDate
+)
 {
-    public ProjectSettings WithDates(WorkTime calendar) => Settings with
-    {
-        Start = Start?.AsStart(calendar),
-        Finish = Finish?.AsFinish(calendar),
-        FinishBy = FinishBy?.AsFinish(calendar),
-        StatusDate = StatusDate?.AsStart(calendar),
-    };
+    public ProjectSettings WithDates(WorkTime calendar) =>
+        Settings with
+        {
+            Start = Start?.AsStart(calendar),
+            Finish = Finish?.AsFinish(calendar),
+            FinishBy = FinishBy?.AsFinish(calendar),
+            StatusDate = StatusDate?.AsStart(calendar),
+        };
 }
 
 /// <summary>Reads <c>$.project</c>.</summary>
@@ -25,13 +32,19 @@ internal static class ProjectReader
     {
         if (root.Object("project") is not { } at)
         {
-            if (!root.Has("project")) errors.Add("$.project", "missing", "“project” is missing: a plan needs at least a name and a start.");
+            if (!root.Has("project"))
+                errors.Add("$.project", "missing", "“project” is missing: a plan needs at least a name and a start.");
             return new ReadProject(new ProjectSettings { Name = "" }, AnyDay, null, null, null);
         }
-        var fromFinish = at.Text("scheduleFrom", JsonObjectReader.LongestWord) is { } from && Known(at, "scheduleFrom", from, "start", "finish") && from == "finish";
+        var fromFinish =
+            at.Text("scheduleFrom", JsonObjectReader.LongestWord) is { } from
+            && Known(at, "scheduleFrom", from, "start", "finish")
+            && from == "finish";
         var (start, finish) = (at.Date("start"), at.Date("finish"));
-        if (!fromFinish && !at.Has("start")) at.Error("start", "missing", "“start” is missing: give the day the project starts.");
-        if (fromFinish && !at.Has("finish")) at.Error("finish", "missing", "“finish” is missing: a project scheduled from its finish has the day it must be finished.");
+        if (!fromFinish && !at.Has("start"))
+            at.Error("start", "missing", "“start” is missing: give the day the project starts.");
+        if (fromFinish && !at.Has("finish"))
+            at.Error("finish", "missing", "“finish” is missing: a project scheduled from its finish has the day it must be finished.");
         var units = Units(at);
         var settings = new ProjectSettings
         {
@@ -39,14 +52,25 @@ internal static class ProjectReader
             Note = at.Text("note", PlanTask.LongestNote) ?? "",
             Coordinator = Reference(at, "coordinator", [.. people.Select(p => p.Id)], "person"),
             ScheduleFrom = fromFinish ? ScheduleFrom.Finish : ScheduleFrom.Start,
-            FloatTo = at.Text("floatTo", JsonObjectReader.LongestWord) is { } to && Known(at, "floatTo", to, "projectFinish", "finishBy") && to == "finishBy" ? FloatTarget.FinishBy : FloatTarget.ProjectFinish,
+            FloatTo =
+                at.Text("floatTo", JsonObjectReader.LongestWord) is { } to
+                && Known(at, "floatTo", to, "projectFinish", "finishBy")
+                && to == "finishBy"
+                    ? FloatTarget.FinishBy
+                    : FloatTarget.ProjectFinish,
             MoveUnfinishedWork = at.Flag("moveUnfinishedWork"),
             Calendar = Reference(at, "calendar", calendars, "calendar"),
             Units = units,
             CriticalFloat = at.Length("criticalFloat", units) ?? Length.Zero,
             Periods = Periods(at),
         };
-        var read = new ReadProject(settings, start ?? (fromFinish ? null : AnyDay), finish ?? (fromFinish ? AnyDay : null), at.Date("finishBy"), at.Date("statusDate"));
+        var read = new ReadProject(
+            settings,
+            start ?? (fromFinish ? null : AnyDay),
+            finish ?? (fromFinish ? AnyDay : null),
+            at.Date("finishBy"),
+            at.Date("statusDate")
+        );
         at.Done();
         return read;
     }
@@ -58,11 +82,14 @@ internal static class ProjectReader
         {
             var (name, from) = (at.RequiredText("name", NamedPeriod.LongestName).Trim(), at.Date("from"));
             var to = at.Has("to") ? at.Date("to") : from;
-            if (!at.Has("from")) at.Error("from", "missing", "“from” is missing: give the first day.");
+            if (!at.Has("from"))
+                at.Error("from", "missing", "“from” is missing: give the first day.");
             at.Done();
-            if (from is not { } first || to is not { } last || name.Length == 0) continue;
+            if (from is not { } first || to is not { } last || name.Length == 0)
+                continue;
             var period = new NamedPeriod(name, first.Date, last.Date);
-            if (period.WhyRefused() is { } why) at.Error("to", "period", why);
+            if (period.WhyRefused() is { } why)
+                at.Error("to", "period", why);
             periods.Add(period);
         }
         return periods.ToImmutable();
@@ -71,7 +98,8 @@ internal static class ProjectReader
     private static string Name(JsonObjectReader at)
     {
         var name = at.RequiredText("name", PlanTask.LongestName).Trim();
-        if (name.Any(char.IsControl)) at.Error("name", "name", "A name is one line of text: leave out line breaks.");
+        if (name.Any(char.IsControl))
+            at.Error("name", "name", "A name is one line of text: leave out line breaks.");
         return name;
     }
 
@@ -79,22 +107,27 @@ internal static class ProjectReader
     {
         var hours = at.Number("hoursPerDay") ?? 8;
         var days = at.Number("daysPerWeek") ?? 5;
-        if (hours is <= 0 or > 24 || hours * 60 != decimal.Truncate(hours * 60)) at.Error("hoursPerDay", "range", "A day has above 0 and at most 24 hours of work, in whole minutes.");
-        else if (days is <= 0 or > 7) at.Error("daysPerWeek", "range", "A week has above 0 and at most 7 days of work.");
-        else return new WorkUnits(hours, days);
+        if (hours is <= 0 or > 24 || hours * 60 != decimal.Truncate(hours * 60))
+            at.Error("hoursPerDay", "range", "A day has above 0 and at most 24 hours of work, in whole minutes.");
+        else if (days is <= 0 or > 7)
+            at.Error("daysPerWeek", "range", "A week has above 0 and at most 7 days of work.");
+        else
+            return new WorkUnits(hours, days);
         return WorkUnits.Standard;
     }
 
     private static string? Reference(JsonObjectReader at, string field, HashSet<string> ids, string what)
     {
         var id = at.Text(field, 64);
-        if (id is not null && !ids.Contains(id)) at.Error(field, "unknownId", $"There is no {what} with the id “{id}”.");
+        if (id is not null && !ids.Contains(id))
+            at.Error(field, "unknownId", $"There is no {what} with the id “{id}”.");
         return id;
     }
 
     private static bool Known(JsonObjectReader at, string field, string value, params string[] known)
     {
-        if (known.Contains(value)) return true;
+        if (known.Contains(value))
+            return true;
         at.Error(field, "value", $"“{value}” is not possible here: give {string.Join(" or ", known.Select(k => $"“{k}”"))}.");
         return false;
     }

@@ -4,21 +4,33 @@ using Auxilium.Planning.Scheduling;
 namespace Auxilium.Exchange.PlanDocuments;
 
 /// <summary>What a calculated plan answers: every date, float, driver and warning. Times are <c>YYYY-MM-DDTHH:mm</c>.</summary>
-public sealed record ScheduleDocument(ScheduledProject Project, IReadOnlyList<ScheduledTask> Tasks, IReadOnlyList<ScheduledWarning> Warnings)
+public sealed record ScheduleDocument(
+    ScheduledProject Project,
+    IReadOnlyList<ScheduledTask> Tasks,
+    IReadOnlyList<ScheduledWarning> Warnings
+)
 {
     public static ScheduleDocument Of(Schedule schedule)
     {
         var drivers = schedule.Drivers;
         return new ScheduleDocument(
-            new ScheduledProject(schedule.Start.ToString(), schedule.Finish.ToString(), schedule.Length.Count, Math.Round(schedule.Progress, 4)),
+            new ScheduledProject(
+                schedule.Start.ToString(),
+                schedule.Finish.ToString(),
+                schedule.Length.Count,
+                Math.Round(schedule.Progress, 4)
+            ),
             [.. Enumerable.Range(0, schedule.Plan.Index.Count).Select(row => ScheduledTask.Of(schedule, drivers, row))],
-            [.. schedule.Warnings.Select(w => new ScheduledWarning(w.Code.ToString(), w.Tasks, w.Minutes.Count, w.Message))]);
+            [.. schedule.Warnings.Select(w => new ScheduledWarning(w.Code.ToString(), w.Tasks, w.Minutes.Count, w.Message))]
+        );
     }
 }
 
 public sealed record ScheduledProject(string Start, string Finish, int LengthMinutes, double Progress);
 
-/// <summary>Late dates and floats are <c>null</c> for finished tasks and phases, everything that comes of dates for inactive ones.</summary>
+/// <summary>
+/// Late dates and floats are <c>null</c> for finished tasks and phases, everything that comes of dates for inactive ones.
+/// </summary>
 public sealed record ScheduledTask
 {
     public required string Id { get; init; }
@@ -70,6 +82,7 @@ public sealed record ScheduledSegment(string Start, string Finish);
 public sealed record ScheduledDriver(
     string Kind,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? From,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? To);
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? To
+);
 
 public sealed record ScheduledWarning(string Code, IReadOnlyList<string> Tasks, int Minutes, string Message);

@@ -31,7 +31,10 @@ internal sealed record ReadTask(PlanTask Task)
     }
 
     private static DateConstraint WithDate(DateConstraint constraint, DateOrTime? date, WorkTime calendar) =>
-        constraint with { Date = constraint.IsOfFinish ? date?.AsFinish(calendar) : date?.AsStart(calendar) };
+        constraint with
+        {
+            Date = constraint.IsOfFinish ? date?.AsFinish(calendar) : date?.AsStart(calendar),
+        };
 }
 
 /// <summary>Reads <c>$.tasks</c>.</summary>
@@ -51,9 +54,11 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
         {
             var read = ReadOne(at);
             var task = read.Task;
-            if (!ids.Add(task.Id)) at.Error("id", "duplicateId", $"There are two tasks with the id “{task.Id}”.");
+            if (!ids.Add(task.Id))
+                at.Error("id", "duplicateId", $"There are two tasks with the id “{task.Id}”.");
             CheckPlace(at, task, ids, open);
-            if (task.Parent is { } parent) phases.Add(parent);
+            if (task.Parent is { } parent)
+                phases.Add(parent);
             tasks.Add(read);
             at.Done();
         }
@@ -63,22 +68,30 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
         return tasks;
     }
 
-    /// <summary>Outline order: a phase stands right before its rows. <paramref name="open"/> holds the phases a row may be in here.</summary>
+    /// <summary>
+    /// Outline order: a phase stands right before its rows. <paramref name="open"/> holds the phases a row may be in here.
+    /// </summary>
     private static void CheckPlace(JsonObjectReader at, PlanTask task, HashSet<string> ids, List<string> open)
     {
-        if (task.Parent is null) open.Clear();
-        else if (open.LastIndexOf(task.Parent) is var level and >= 0) open.RemoveRange(level + 1, open.Count - level - 1);
-        else if (ids.Contains(task.Parent)) at.Error("parent", "order", $"Tasks stand in outline order: this one belongs right after the other rows of “{task.Parent}”.");
-        else at.Error("parent", "unknownId", $"No task before this one has the id “{task.Parent}”: a phase stands before its rows.");
+        if (task.Parent is null)
+            open.Clear();
+        else if (open.LastIndexOf(task.Parent) is var level and >= 0)
+            open.RemoveRange(level + 1, open.Count - level - 1);
+        else if (ids.Contains(task.Parent))
+            at.Error("parent", "order", $"Tasks stand in outline order: this one belongs right after the other rows of “{task.Parent}”.");
+        else
+            at.Error("parent", "unknownId", $"No task before this one has the id “{task.Parent}”: a phase stands before its rows.");
         open.Add(task.Id);
-        if (open.Count > 21) at.Error("parent", "depth", "Phases can be at most 20 levels deep.");
+        if (open.Count > 21)
+            at.Error("parent", "depth", "Phases can be at most 20 levels deep.");
     }
 
     private ReadTask ReadOne(JsonObjectReader at)
     {
         var milestone = at.Flag("milestone");
         var length = at.Length("length", units);
-        if (milestone && length is { IsZero: false }) at.Error("length", "milestone", "A milestone has no length: leave it out.");
+        if (milestone && length is { IsZero: false })
+            at.Error("length", "milestone", "A milestone has no length: leave it out.");
         var task = new PlanTask
         {
             Id = PlanDocumentReader.ReadId(at, "id"),
@@ -118,19 +131,23 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
 
     private LengthEstimate? ReadEstimate(JsonObjectReader task, bool milestone)
     {
-        if (task.Object("estimate") is not { } at) return null;
+        if (task.Object("estimate") is not { } at)
+            return null;
         var (low, likely, high) = (Part(at, "low"), Part(at, "likely"), Part(at, "high"));
         at.Done();
-        if (low is null || likely is null || high is null) return null;
+        if (low is null || likely is null || high is null)
+            return null;
         var estimate = new LengthEstimate(low.Value, likely.Value, high.Value);
-        if (SplitRules.WhyRefused(estimate, milestone, units) is { } why) task.Error("estimate", "estimate", why);
+        if (SplitRules.WhyRefused(estimate, milestone, units) is { } why)
+            task.Error("estimate", "estimate", why);
         return estimate;
     }
 
     /// <summary>A length that must be there.</summary>
     private Length? Part(JsonObjectReader at, string field)
     {
-        if (!at.Has(field)) at.Error(field, "missing", $"“{field}” is missing here.");
+        if (!at.Has(field))
+            at.Error(field, "missing", $"“{field}” is missing here.");
         return at.Length(field, units);
     }
 
@@ -146,7 +163,8 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
             splits.Add(new Split(after ?? Length.Zero, pause ?? Length.Zero));
         }
         var read = splits.ToImmutable();
-        if (readable && SplitRules.WhyRefused(read, length, units) is var (position, why)) errors.Add($"{task.PathOf("splits")}[{position}]", "split", why);
+        if (readable && SplitRules.WhyRefused(read, length, units) is var (position, why))
+            errors.Add($"{task.PathOf("splits")}[{position}]", "split", why);
         return read;
     }
 
@@ -154,14 +172,19 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
     {
         var remaining = at.Length("remaining", units);
         if (remaining is not null && (!at.Has("actualStart") || at.Has("actualFinish")))
-            at.Error("remaining", "remaining", "Only a task that has started and is not done has work left: give it an “actualStart” and no “actualFinish”.");
+            at.Error(
+                "remaining",
+                "remaining",
+                "Only a task that has started and is not done has work left: give it an “actualStart” and no “actualFinish”."
+            );
         return remaining;
     }
 
     private static int ReadPriority(JsonObjectReader at)
     {
         var priority = at.Number("priority") ?? PlanTask.UsualPriority;
-        if (priority is >= 0 and <= 1000 && priority == decimal.Truncate(priority)) return (int)priority;
+        if (priority is >= 0 and <= 1000 && priority == decimal.Truncate(priority))
+            return (int)priority;
         at.Error("priority", "range", "Priority is a whole number from 0 to 1000; 500 is usual.");
         return PlanTask.UsualPriority;
     }
@@ -169,14 +192,16 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
     private static string ReadName(JsonObjectReader at)
     {
         var name = at.RequiredText("name", PlanTask.LongestName).Trim();
-        if (name.Any(char.IsControl)) at.Error("name", "name", "A name is one line of text: leave out line breaks.");
+        if (name.Any(char.IsControl))
+            at.Error("name", "name", "A name is one line of text: leave out line breaks.");
         return name;
     }
 
     private static decimal ReadProgress(JsonObjectReader at)
     {
         var progress = at.Number("progress") ?? 0;
-        if (progress is >= 0 and <= 1) return progress;
+        if (progress is >= 0 and <= 1)
+            return progress;
         at.Error("progress", "range", "Progress goes from 0 to 1.");
         return 0;
     }
@@ -184,7 +209,8 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
     private static DateOrTime? ReadActualFinish(JsonObjectReader at, PlanTask task)
     {
         var finish = at.Date("actualFinish");
-        if (finish is not null && task.Progress != 1) at.Error("progress", "progress", "A task with an actual finish is done: give progress 1.");
+        if (finish is not null && task.Progress != 1)
+            at.Error("progress", "progress", "A task with an actual finish is done: give progress 1.");
         if (at.Has("actualStart") && finish is { } end && at.Date("actualStart") is { } start && start.Date > end.Date)
             at.Error("actualFinish", "range", "A task cannot finish before it starts.");
         return finish;
@@ -193,7 +219,8 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
     private string? ReadCalendar(JsonObjectReader at)
     {
         var id = at.Text("calendar", 64);
-        if (id is not null && !calendars.Contains(id)) at.Error("calendar", "unknownId", $"There is no calendar with the id “{id}”.");
+        if (id is not null && !calendars.Contains(id))
+            at.Error("calendar", "unknownId", $"There is no calendar with the id “{id}”.");
         return id;
     }
 
@@ -204,9 +231,12 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
         {
             var person = entry.RequiredText("person", 64);
             var share = entry.Number("share") ?? 1;
-            if (person.Length > 0 && !people.Contains(person)) entry.Error("person", "unknownId", $"There is no person with the id “{person}”.");
-            if (assignments.Any(a => a.Person == person)) entry.Error("person", "duplicateId", "Each person can be named once on a task.");
-            if (share is <= 0 or > 1) entry.Error("share", "range", "A share is above 0 and at most 1.");
+            if (person.Length > 0 && !people.Contains(person))
+                entry.Error("person", "unknownId", $"There is no person with the id “{person}”.");
+            if (assignments.Any(a => a.Person == person))
+                entry.Error("person", "duplicateId", "Each person can be named once on a task.");
+            if (share is <= 0 or > 1)
+                entry.Error("share", "range", "A share is above 0 and at most 1.");
             assignments.Add(new Assignment(person, share));
             entry.Done();
         }
@@ -215,25 +245,32 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
 
     private static (DateOrTime, DateOrTime?)? ReadPinned(JsonObjectReader task)
     {
-        if (task.Object("pinned") is not { } at) return null;
+        if (task.Object("pinned") is not { } at)
+            return null;
         var start = at.Date("start");
         var finish = at.Date("finish");
-        if (!at.Has("start")) at.Error("start", "missing", "“start” is missing: a pinned task has one.");
-        if (start?.Date > finish?.Date) at.Error("finish", "range", "A pinned task cannot finish before it starts.");
+        if (!at.Has("start"))
+            at.Error("start", "missing", "“start” is missing: a pinned task has one.");
+        if (start?.Date > finish?.Date)
+            at.Error("finish", "range", "A pinned task cannot finish before it starts.");
         at.Done();
         return start is { } s ? (s, finish) : null;
     }
 
     private static (ConstraintKind, DateOrTime?)? ReadConstraint(JsonObjectReader task)
     {
-        if (task.Object("constraint") is not { } at) return null;
+        if (task.Object("constraint") is not { } at)
+            return null;
         var kind = at.RequiredText("kind", 40);
         var known = Kinds.TryGetValue(kind, out var found);
-        if (!known && kind.Length > 0) at.Error("kind", "value", $"“{kind}” is not a kind of fixed date: use one of {string.Join(", ", Kinds.Keys)}.");
+        if (!known && kind.Length > 0)
+            at.Error("kind", "value", $"“{kind}” is not a kind of fixed date: use one of {string.Join(", ", Kinds.Keys)}.");
         var date = at.Date("date");
         var needsDate = new DateConstraint(found).NeedsDate;
-        if (known && needsDate && !at.Has("date")) at.Error("date", "missing", "“date” is missing: this kind of fixed date has one.");
-        if (known && !needsDate && at.Has("date")) at.Error("date", "value", "This kind of fixed date has no date of its own: leave it out.");
+        if (known && needsDate && !at.Has("date"))
+            at.Error("date", "missing", "“date” is missing: this kind of fixed date has one.");
+        if (known && !needsDate && at.Has("date"))
+            at.Error("date", "value", "This kind of fixed date has no date of its own: leave it out.");
         at.Done();
         return known && needsDate == date is not null ? (found, date) : null;
     }

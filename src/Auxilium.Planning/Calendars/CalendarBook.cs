@@ -20,9 +20,7 @@ public sealed class CalendarBook(ImmutableArray<WorkCalendar> calendars)
 
     /// <summary>The minutes in which both calendars work (rule T5).</summary>
     public WorkTime Intersection(string one, string other) =>
-        one == other
-            ? WorkTimeOf(one)
-            : _compiled.GetOrAdd((one, other), key => WorkTimeOf(key.Item1).Intersect(WorkTimeOf(key.Item2!)));
+        one == other ? WorkTimeOf(one) : _compiled.GetOrAdd((one, other), key => WorkTimeOf(key.Item1).Intersect(WorkTimeOf(key.Item2!)));
 
     /// <summary>Whether its base, the base of that one and so on come back to a calendar they went through (rule T3).</summary>
     public bool HasCircularBase(WorkCalendar calendar)
@@ -32,18 +30,21 @@ public sealed class CalendarBook(ImmutableArray<WorkCalendar> calendars)
     }
 
     /// <summary>The exceptions that apply to a calendar, its bases' first; later ones win.</summary>
-    public IReadOnlyList<CalendarOverride> ExceptionsOf(WorkCalendar calendar) => [.. BasesOf(calendar).Reverse().Append(calendar).SelectMany(c => c.Exceptions)];
+    public IReadOnlyList<CalendarOverride> ExceptionsOf(WorkCalendar calendar) =>
+        [.. BasesOf(calendar).Reverse().Append(calendar).SelectMany(c => c.Exceptions)];
 
     /// <summary>Its base, the base of that one, and so on; endless where they go round in a circle.</summary>
     private IEnumerable<WorkCalendar> BasesOf(WorkCalendar calendar)
     {
-        for (var at = calendar; at.Base is { } id && Find(id) is { } next; at = next) yield return next;
+        for (var at = calendar; at.Base is { } id && Find(id) is { } next; at = next)
+            yield return next;
     }
 
     private WorkTime Compile(string id)
     {
         var calendar = Find(id) ?? throw new KeyNotFoundException($"The plan has no calendar “{id}”.");
-        if (HasCircularBase(calendar)) throw new InvalidOperationException($"The bases of the calendar “{id}” go round in a circle.");
+        if (HasCircularBase(calendar))
+            throw new InvalidOperationException($"The bases of the calendar “{id}” go round in a circle.");
         return CalendarCompiler.Compile(calendar, [.. BasesOf(calendar)]);
     }
 }

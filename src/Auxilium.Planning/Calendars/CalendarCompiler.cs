@@ -25,23 +25,34 @@ internal static class CalendarCompiler
     {
         // Days that work alike are one shape, however many they are.
         var known = new Dictionary<string, WeekShape>();
-        var shapes = exceptions.Select(e => e.Work.IsDefaultOrEmpty ? WeekShape.Closed : known.TryGetValue(KeyOf(e), out var same) ? same : known[KeyOf(e)] = WeekShape.Constant(new DayShape(e.Work))).ToArray();
+        var shapes = exceptions
+            .Select(e =>
+                e.Work.IsDefaultOrEmpty ? WeekShape.Closed
+                : known.TryGetValue(KeyOf(e), out var same) ? same
+                : known[KeyOf(e)] = WeekShape.Constant(new DayShape(e.Work))
+            )
+            .ToArray();
         var edges = exceptions
-            .SelectMany((e, i) => new[] { (Day: e.From.DayNumber, Index: i, Opens: true), (Day: e.To.DayNumber + 1, Index: i, Opens: false) })
+            .SelectMany(
+                (e, i) => new[] { (Day: e.From.DayNumber, Index: i, Opens: true), (Day: e.To.DayNumber + 1, Index: i, Opens: false) }
+            )
             .OrderBy(e => e.Day)
             .ToArray();
         var spans = new List<(int, WeekShape)> { (0, week) };
         var open = new SortedSet<int>();
-        for (var i = 0; i < edges.Length;)
+        for (var i = 0; i < edges.Length; )
         {
             var day = edges[i].Day;
             for (; i < edges.Length && edges[i].Day == day; i++)
             {
-                if (edges[i].Opens) open.Add(edges[i].Index);
-                else open.Remove(edges[i].Index);
+                if (edges[i].Opens)
+                    open.Add(edges[i].Index);
+                else
+                    open.Remove(edges[i].Index);
             }
             var winner = open.Count == 0 ? week : shapes[open.Max];
-            if (spans[^1].Item2 != winner) spans.Add((day, winner));
+            if (spans[^1].Item2 != winner)
+                spans.Add((day, winner));
         }
         return spans;
     }

@@ -11,5 +11,6 @@ internal readonly record struct CountedTime(PlanTime Time, int Worked = -1)
     public static CountedTime Min(CountedTime a, CountedTime b) => a.Time <= b.Time ? a : b;
 
     /// <summary>The working minutes before it: those known, where the calendar is the one they were counted by.</summary>
-    public int WorkedBy(WorkTime calendar, WorkTime counted) => Worked >= 0 && ReferenceEquals(calendar, counted) ? Worked : calendar.Worked(Time);
+    public int WorkedBy(WorkTime calendar, WorkTime counted) =>
+        Worked >= 0 && ReferenceEquals(calendar, counted) ? Worked : calendar.Worked(Time);
 }

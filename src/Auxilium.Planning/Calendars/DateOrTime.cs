@@ -16,7 +16,8 @@ public readonly record struct DateOrTime(DateOnly Date, int? Minute = null)
             value = new DateOrTime(date);
             return true;
         }
-        if (!PlanTime.TryParse(text, out var time)) return false;
+        if (!PlanTime.TryParse(text, out var time))
+            return false;
         value = new DateOrTime(time.Date, time.MinuteOfDay);
         return true;
     }
@@ -25,14 +26,16 @@ public readonly record struct DateOrTime(DateOnly Date, int? Minute = null)
 
     public PlanTime AsStart(WorkTime calendar)
     {
-        if (Minute is { } minute) return PlanTime.On(Date, minute);
+        if (Minute is { } minute)
+            return PlanTime.On(Date, minute);
         var work = calendar.On(Date);
         return PlanTime.On(Date, work.Count == 0 ? 0 : work[0].Start);
     }
 
     public PlanTime AsFinish(WorkTime calendar)
     {
-        if (Minute is { } minute) return PlanTime.On(Date, minute);
+        if (Minute is { } minute)
+            return PlanTime.On(Date, minute);
         var work = calendar.On(Date);
         return PlanTime.On(Date, work.Count == 0 ? PlanTime.MinutesPerDay : work[^1].End);
     }

@@ -23,7 +23,10 @@ public static partial class DayOffText
         var rest = text.Trim();
         if (rest.Length > LongestText || !TryDays(ref rest, today, out var from, out var to, ref problem))
         {
-            if (problem.Length == 0) problem = $"“{LengthText.Shorten(rest)}” does not begin with a day: type one, or two with “to” between, then a name, such as 2 Aug to 13 Aug Summer closure. Hours after it make it an extra working day: 5 Jun Regatta 10-22.";
+            if (problem.Length == 0)
+                problem =
+                    $"“{LengthText.Shorten(rest)}” does not begin with a day: type one, or two with “to” between, then a name, such "
+                    + "as 2 Aug to 13 Aug Summer closure. Hours after it make it an extra working day: 5 Jun Regatta 10-22.";
             return false;
         }
         if (to < from)
@@ -33,25 +36,33 @@ public static partial class DayOffText
         }
         var hours = Hours().Match(rest);
         var name = hours.Success ? rest[..hours.Index] : rest;
-        if (!HoursText.TryParse(hours.Success ? hours.Value : "off", out var work, out problem)) return false;
+        if (!HoursText.TryParse(hours.Success ? hours.Value : "off", out var work, out problem))
+            return false;
         days = new CalendarOverride(from, to, name.Trim(' ', ',', ':'), work);
         return true;
 
         bool TryDays(ref string rest, DateOnly today, out DateOnly from, out DateOnly to, ref string problem)
         {
             var span = SameMonth().Match(rest);
-            if (span.Success && TryDay($"{span.Groups["from"]} {span.Groups["month"]}", today, out from) && TryDay($"{span.Groups["to"]} {span.Groups["month"]}", from, out to))
+            if (
+                span.Success
+                && TryDay($"{span.Groups["from"]} {span.Groups["month"]}", today, out from)
+                && TryDay($"{span.Groups["to"]} {span.Groups["month"]}", from, out to)
+            )
             {
                 rest = rest[span.Length..];
                 return true;
             }
             to = from = default;
-            if (!TryFirst(ref rest, today, out from, ref problem)) return false;
+            if (!TryFirst(ref rest, today, out from, ref problem))
+                return false;
             to = from;
             var between = To().Match(rest);
-            if (!between.Success) return true;
+            if (!between.Success)
+                return true;
             var behind = rest[between.Length..];
-            if (!TryFirst(ref behind, from, out var last, ref problem)) return problem.Length == 0;
+            if (!TryFirst(ref behind, from, out var last, ref problem))
+                return problem.Length == 0;
             (to, rest) = (last, behind);
             return true;
         }
@@ -77,7 +88,8 @@ public static partial class DayOffText
                 rest = rest[ends[i]..].TrimStart();
                 return true;
             }
-            if (i == 0 && Numbers().IsMatch(text) && !DateText.TryParse(text, near, out _, out var why)) problem = why;
+            if (i == 0 && Numbers().IsMatch(text) && !DateText.TryParse(text, near, out _, out var why))
+                problem = why;
         }
         return false;
     }
@@ -91,9 +103,15 @@ public static partial class DayOffText
     [GeneratedRegex(@"^\s*(to|until|till|–|-)\s+", RegexOptions.IgnoreCase)]
     private static partial Regex To();
 
-    [GeneratedRegex(@"^(?<from>\d{1,2})\.?\s*(-|–|to)\s*(?<to>\d{1,2})\.?\s+(?<month>[a-z]{3,9}\.?(\s+\d{4})?)(?=\s|$)", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture)]
+    [GeneratedRegex(
+        @"^(?<from>\d{1,2})\.?\s*(-|–|to)\s*(?<to>\d{1,2})\.?\s+(?<month>[a-z]{3,9}\.?(\s+\d{4})?)(?=\s|$)",
+        RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture
+    )]
     private static partial Regex SameMonth();
 
-    [GeneratedRegex(@"(?<=^|\s)\d{1,2}(:\d{2})?\s*(-|–|to)\s*\d{1,2}(:\d{2})?(\s*,\s*\d{1,2}(:\d{2})?\s*(-|–|to)\s*\d{1,2}(:\d{2})?)*$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture)]
+    [GeneratedRegex(
+        @"(?<=^|\s)\d{1,2}(:\d{2})?\s*(-|–|to)\s*\d{1,2}(:\d{2})?(\s*,\s*\d{1,2}(:\d{2})?\s*(-|–|to)\s*\d{1,2}(:\d{2})?)*$",
+        RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture
+    )]
     private static partial Regex Hours();
 }

@@ -43,13 +43,15 @@ internal sealed class DayShape
     public int MinuteStart(int k)
     {
         var i = _starts.Length - 1;
-        while (_before[i] > k) i--;
+        while (_before[i] > k)
+            i--;
         return _starts[i] + k - _before[i];
     }
 
     public DayShape Intersect(DayShape other)
     {
-        if (ReferenceEquals(this, other)) return this;
+        if (ReferenceEquals(this, other))
+            return this;
         var common =
             from a in Intervals
             from b in other.Intervals

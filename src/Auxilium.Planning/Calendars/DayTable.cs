@@ -26,7 +26,8 @@ internal sealed class DayTable
         {
             var shape = shapeOf(firstDay + i);
             _days[i] = Day.Of(before, shape);
-            if (_days[i].IsManifold) (_manifold ??= []).Add(i, shape);
+            if (_days[i].IsManifold)
+                (_manifold ??= []).Add(i, shape);
             before += shape.Total;
         }
         _days[count] = new Day(before, 0, 0, 0, 0);
@@ -35,7 +36,8 @@ internal sealed class DayTable
         var at = 0;
         for (var bucket = 0; bucket < _bucket.Length; bucket++)
         {
-            while (at < count - 1 && _days[at + 1].Before <= Before + (bucket << BucketShift)) at++;
+            while (at < count - 1 && _days[at + 1].Before <= Before + (bucket << BucketShift))
+                at++;
             _bucket[bucket] = (ushort)at;
         }
     }
@@ -56,7 +58,8 @@ internal sealed class DayTable
     public int Worked(int into, int minute)
     {
         ref readonly var day = ref _days[into];
-        if (day.IsManifold) return day.Before + _manifold![into].WorkedBefore(minute);
+        if (day.IsManifold)
+            return day.Before + _manifold![into].WorkedBefore(minute);
         return day.Before + Math.Max(Math.Min(minute, day.End) - day.Start, 0) + Math.Max(Math.Min(minute, day.End2) - day.Start2, 0);
     }
 
@@ -65,11 +68,15 @@ internal sealed class DayTable
     {
         var at = (int)_bucket[into >> BucketShift];
         var k = into + Before;
-        while (_days[at + 1].Before <= k) at++;
+        while (_days[at + 1].Before <= k)
+            at++;
         ref readonly var day = ref _days[at];
         k -= day.Before;
         var morning = day.End - day.Start;
-        var minute = day.IsManifold ? _manifold![at].MinuteStart(k) : k < morning ? day.Start + k : day.Start2 + k - morning;
+        var minute =
+            day.IsManifold ? _manifold![at].MinuteStart(k)
+            : k < morning ? day.Start + k
+            : day.Start2 + k - morning;
         return new PlanTime((FirstDay + at) * PlanTime.MinutesPerDay + minute);
     }
 
@@ -80,12 +87,13 @@ internal sealed class DayTable
 
         public bool IsManifold => Start == Manifold;
 
-        public static Day Of(int before, DayShape shape) => shape.Intervals switch
-        {
-            [] => new(before, 0, 0, 0, 0),
-            [var only] => new(before, (ushort)only.Start, (ushort)only.End, (ushort)only.End, (ushort)only.End),
-            [var first, var second] => new(before, (ushort)first.Start, (ushort)first.End, (ushort)second.Start, (ushort)second.End),
-            _ => new(before, Manifold, Manifold, 0, 0),
-        };
+        public static Day Of(int before, DayShape shape) =>
+            shape.Intervals switch
+            {
+                [] => new(before, 0, 0, 0, 0),
+                [var only] => new(before, (ushort)only.Start, (ushort)only.End, (ushort)only.End, (ushort)only.End),
+                [var first, var second] => new(before, (ushort)first.Start, (ushort)first.End, (ushort)second.Start, (ushort)second.End),
+                _ => new(before, Manifold, Manifold, 0, 0),
+            };
     }
 }

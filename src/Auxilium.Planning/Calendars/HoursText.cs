@@ -14,12 +14,14 @@ public static partial class HoursText
     public static bool TryParse(string text, out ImmutableArray<WorkInterval> hours, out string problem)
     {
         (hours, problem) = ([], "");
-        if (Off.Contains(text.Trim(), StringComparer.OrdinalIgnoreCase)) return true;
+        if (Off.Contains(text.Trim(), StringComparer.OrdinalIgnoreCase))
+            return true;
         var found = new List<WorkInterval>();
         foreach (var part in text.Split([',', ';'], StringSplitOptions.TrimEntries))
         {
             problem = WhyRefused(part, found, out var stretch);
-            if (problem.Length > 0) return false;
+            if (problem.Length > 0)
+                return false;
             found.Add(stretch);
         }
         hours = [.. found.OrderBy(i => i.Start)];
@@ -31,17 +33,24 @@ public static partial class HoursText
         stretch = default;
         var shown = Plans.LengthText.Shorten(text);
         var match = Stretch().Match(text);
-        if (!match.Success) return $"“{shown}” is not a stretch of working time: type hours such as 9-13, 14-18, or off.";
+        if (!match.Success)
+            return $"“{shown}” is not a stretch of working time: type hours such as 9-13, 14-18, or off.";
         stretch = new WorkInterval(Minute(match, "from"), Minute(match, "to"));
         var interval = stretch;
-        return interval is { Start: >= PlanTime.MinutesPerDay } or { End: > PlanTime.MinutesPerDay } ? $"“{shown}” is beyond the end of the day: type hours from 0:00 to 24:00."
-            : interval.End <= interval.Start ? $"“{shown}” ends before it starts: split time past midnight into two days, the first up to 24:00."
+        return interval is { Start: >= PlanTime.MinutesPerDay } or { End: > PlanTime.MinutesPerDay }
+                ? $"“{shown}” is beyond the end of the day: type hours from 0:00 to 24:00."
+            : interval.End <= interval.Start
+                ? $"“{shown}” ends before it starts: split time past midnight into two days, the first up to 24:00."
             : others.Any(i => i.Start < interval.End && interval.Start < i.End) ? $"“{shown}” overlaps another stretch of the same day."
             : "";
     }
 
-    private static int Minute(Match match, string name) => int.Parse(match.Groups[name].Value) * 60 + (match.Groups[name + "m"].Success ? int.Parse(match.Groups[name + "m"].Value) : 0);
+    private static int Minute(Match match, string name) =>
+        int.Parse(match.Groups[name].Value) * 60 + (match.Groups[name + "m"].Success ? int.Parse(match.Groups[name + "m"].Value) : 0);
 
-    [GeneratedRegex(@"^(?<from>\d{1,2})([:.h](?<fromm>[0-5]\d))?\s*(h\s*)?(-|–|to)\s*(?<to>\d{1,2})([:.h](?<tom>[0-5]\d))?\s*h?$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"^(?<from>\d{1,2})([:.h](?<fromm>[0-5]\d))?\s*(h\s*)?(-|–|to)\s*(?<to>\d{1,2})([:.h](?<tom>[0-5]\d))?\s*h?$",
+        RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant
+    )]
     private static partial Regex Stretch();
 }

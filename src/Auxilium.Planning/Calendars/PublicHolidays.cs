@@ -5,7 +5,8 @@ public sealed class HolidaySet
 {
     private readonly Func<int, IEnumerable<(DateOnly Day, string Name)>> _rule;
 
-    internal HolidaySet(string id, string name, Func<int, IEnumerable<(DateOnly Day, string Name)>> rule) => (Id, Name, _rule) = (id, name, rule);
+    internal HolidaySet(string id, string name, Func<int, IEnumerable<(DateOnly Day, string Name)>> rule) =>
+        (Id, Name, _rule) = (id, name, rule);
 
     /// <summary>Such as <c>ireland</c>.</summary>
     public string Id { get; }
@@ -20,7 +21,8 @@ public sealed class HolidaySet
         ArgumentOutOfRangeException.ThrowIfLessThan(firstYear, 1990);
         ArgumentOutOfRangeException.ThrowIfGreaterThan(lastYear, 2100);
         ArgumentOutOfRangeException.ThrowIfLessThan(lastYear, firstYear);
-        return Enumerable.Range(firstYear, lastYear - firstYear + 1)
+        return Enumerable
+            .Range(firstYear, lastYear - firstYear + 1)
             .SelectMany(_rule)
             .OrderBy(h => h.Day)
             .Select(h => new CalendarOverride(h.Day, h.Day, h.Name, []));
@@ -143,19 +145,21 @@ public static class PublicHolidays
         yield return (Observed(new(year, 12, 25)), "Christmas Day");
     }
 
-    private static DateOnly AfterWeekend(DateOnly day) => day.DayOfWeek switch
-    {
-        DayOfWeek.Saturday => day.AddDays(2),
-        DayOfWeek.Sunday => day.AddDays(1),
-        _ => day,
-    };
+    private static DateOnly AfterWeekend(DateOnly day) =>
+        day.DayOfWeek switch
+        {
+            DayOfWeek.Saturday => day.AddDays(2),
+            DayOfWeek.Sunday => day.AddDays(1),
+            _ => day,
+        };
 
-    private static DateOnly Observed(DateOnly day) => day.DayOfWeek switch
-    {
-        DayOfWeek.Saturday => day.AddDays(-1),
-        DayOfWeek.Sunday => day.AddDays(1),
-        _ => day,
-    };
+    private static DateOnly Observed(DateOnly day) =>
+        day.DayOfWeek switch
+        {
+            DayOfWeek.Saturday => day.AddDays(-1),
+            DayOfWeek.Sunday => day.AddDays(1),
+            _ => day,
+        };
 
     private static DateOnly Nth(int year, int month, DayOfWeek weekday, int n)
     {

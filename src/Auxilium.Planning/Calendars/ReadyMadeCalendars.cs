@@ -21,6 +21,14 @@ public static class ReadyMadeCalendars
     {
         ImmutableArray<WorkInterval> work = [.. hours.Select(h => new WorkInterval(h.From * 60, h.To * 60))];
         var (first, count) = days.GetOffsetAndLength(7);
-        return new WorkCalendar { Id = id, Name = name, Week = [.. Enumerable.Range(0, 7).Select(day => (ImmutableArray<WorkInterval>?)(day >= first && day < first + count ? work : []))] };
+        return new WorkCalendar
+        {
+            Id = id,
+            Name = name,
+            Week =
+            [
+                .. Enumerable.Range(0, 7).Select(day => (ImmutableArray<WorkInterval>?)(day >= first && day < first + count ? work : [])),
+            ],
+        };
     }
 }

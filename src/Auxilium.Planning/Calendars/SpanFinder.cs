@@ -20,23 +20,27 @@ internal sealed class SpanFinder
         // The first entry lies far before the others and would stretch the table.
         _first = ascending.Length > 1 ? ascending[1] : 0;
         var range = ascending.Length > 1 ? (long)ascending[^1] - _first : 0;
-        while (range >> _shift > (long)ascending.Length * BucketsPerEntry) _shift++;
+        while (range >> _shift > (long)ascending.Length * BucketsPerEntry)
+            _shift++;
         _bucket = new int[(range >> _shift) + 1];
         var at = 0;
         for (var bucket = 0; bucket < _bucket.Length; bucket++)
         {
             var start = _first + ((long)bucket << _shift);
-            while (at + 1 < ascending.Length && ascending[at + 1] <= start) at++;
+            while (at + 1 < ascending.Length && ascending[at + 1] <= start)
+                at++;
             _bucket[bucket] = at;
         }
     }
 
     public int LastAtMost(int value)
     {
-        if (_ascending.Length == 1 || value < _first) return 0;
+        if (_ascending.Length == 1 || value < _first)
+            return 0;
         var bucket = (value - _first) >> _shift;
         var at = _bucket[Math.Min(bucket, _bucket.Length - 1)];
-        while (at + 1 < _ascending.Length && _ascending[at + 1] <= value) at++;
+        while (at + 1 < _ascending.Length && _ascending[at + 1] <= value)
+            at++;
         return at;
     }
 }

@@ -9,14 +9,16 @@ internal sealed class WeekShape
     public WeekShape(IReadOnlyList<DayShape> days)
     {
         _days = [.. days];
-        for (var i = 0; i < 7; i++) _before[i + 1] = _before[i] + _days[i].Total;
+        for (var i = 0; i < 7; i++)
+            _before[i + 1] = _before[i] + _days[i].Total;
         Total = _before[7];
     }
 
     public int Total { get; }
 
     /// <summary>Days on which nothing is done, one after another: what most exceptions are.</summary>
-    public static WeekShape Closed { get; } = new([DayShape.Empty, DayShape.Empty, DayShape.Empty, DayShape.Empty, DayShape.Empty, DayShape.Empty, DayShape.Empty]);
+    public static WeekShape Closed { get; } =
+        new([DayShape.Empty, DayShape.Empty, DayShape.Empty, DayShape.Empty, DayShape.Empty, DayShape.Empty, DayShape.Empty]);
 
     public static WeekShape Constant(DayShape day) => day.Total == 0 ? Closed : new([day, day, day, day, day, day, day]);
 
@@ -30,9 +32,13 @@ internal sealed class WeekShape
     {
         var (week, into) = Math.DivRem(k, Total);
         var day = 6;
-        while (_before[day] > into) day--;
+        while (_before[day] > into)
+            day--;
         return new PlanTime((week * 7 + day) * PlanTime.MinutesPerDay + _days[day].MinuteStart(into - _before[day]));
     }
 
-    public WeekShape Intersect(WeekShape other) => ReferenceEquals(this, other) ? this : ReferenceEquals(this, Closed) || ReferenceEquals(other, Closed) ? Closed : new([.. _days.Zip(other._days, (a, b) => a.Intersect(b))]);
+    public WeekShape Intersect(WeekShape other) =>
+        ReferenceEquals(this, other) ? this
+        : ReferenceEquals(this, Closed) || ReferenceEquals(other, Closed) ? Closed
+        : new([.. _days.Zip(other._days, (a, b) => a.Intersect(b))]);
 }

@@ -27,20 +27,22 @@ public sealed record WorkCalendar
     public ImmutableArray<CalendarOverride> Exceptions { get; init; } = [];
 
     /// <summary>Weekdays 09:00–13:00 and 14:00–18:00: what a plan works by when it names no calendar.</summary>
-    public static WorkCalendar Weekdays { get; } = new()
-    {
-        Id = "weekdays",
-        Name = "Weekdays",
-        Week = [OfficeDay, OfficeDay, OfficeDay, OfficeDay, OfficeDay, NoWork, NoWork],
-    };
+    public static WorkCalendar Weekdays { get; } =
+        new()
+        {
+            Id = "weekdays",
+            Name = "Weekdays",
+            Week = [OfficeDay, OfficeDay, OfficeDay, OfficeDay, OfficeDay, NoWork, NoWork],
+        };
 
     /// <summary>Every minute of every day.</summary>
-    internal static WorkCalendar AroundTheClock { get; } = new()
-    {
-        Id = "around-the-clock",
-        Name = "Around the clock",
-        Week = [.. Enumerable.Repeat<ImmutableArray<WorkInterval>?>([new WorkInterval(0, PlanTime.MinutesPerDay)], 7)],
-    };
+    internal static WorkCalendar AroundTheClock { get; } =
+        new()
+        {
+            Id = "around-the-clock",
+            Name = "Around the clock",
+            Week = [.. Enumerable.Repeat<ImmutableArray<WorkInterval>?>([new WorkInterval(0, PlanTime.MinutesPerDay)], 7)],
+        };
 
     private static ImmutableArray<WorkInterval>? OfficeDay => [new WorkInterval(9 * 60, 13 * 60), new WorkInterval(14 * 60, 18 * 60)];
 

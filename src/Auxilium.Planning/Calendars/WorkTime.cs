@@ -31,7 +31,8 @@ public sealed class WorkTime
         _offset = new int[spans.Count];
         for (var i = 0; i < spans.Count; i++)
         {
-            if (i > 0) _before[i] = _offset[i - 1] + _week[i - 1].WorkedBefore(_firstDay[i]);
+            if (i > 0)
+                _before[i] = _offset[i - 1] + _week[i - 1].WorkedBefore(_firstDay[i]);
             _offset[i] = _before[i] - _week[i].WorkedBefore(_firstDay[i]);
         }
         _byDay = new SpanFinder(_firstDay);
@@ -51,7 +52,9 @@ public sealed class WorkTime
         return (uint)into < (uint)table.Count ? table.Worked(into, minute) : WorkedFarther(day, minute);
     }
 
-    /// <summary>Start of the working minute number <paramref name="k"/> (from 0); <see cref="Never"/> when there are not so many.</summary>
+    /// <summary>
+    /// Start of the working minute number <paramref name="k"/> (from 0); <see cref="Never"/> when there are not so many.
+    /// </summary>
     public PlanTime MinuteStart(int k)
     {
         var table = _table;
@@ -60,7 +63,8 @@ public sealed class WorkTime
     }
 
     /// <summary>Whether any minute is worked between two instants, years apart as they may be: nothing is laid out for it.</summary>
-    internal bool HasWorkBetween(PlanTime from, PlanTime to) => CountedBefore(from.Day, from.MinuteOfDay) < CountedBefore(to.Day, to.MinuteOfDay);
+    internal bool HasWorkBetween(PlanTime from, PlanTime to) =>
+        CountedBefore(from.Day, from.MinuteOfDay) < CountedBefore(to.Day, to.MinuteOfDay);
 
     private int WorkedFarther(int day, int minute)
     {
@@ -80,7 +84,8 @@ public sealed class WorkTime
     {
         var (first, last) = (PlanTime.Earliest.Day, PlanTime.Latest.Day);
         var table = _table;
-        if (day < first || day > last || (uint)(day - table.FirstDay) < (uint)table.Count) return;
+        if (day < first || day > last || (uint)(day - table.FirstDay) < (uint)table.Count)
+            return;
         var from = Math.Max(first, Math.Min(day - DaysBack, table.Count == 0 ? day : table.FirstDay));
         // Twice as many each time: a plan of many years is laid out in a few steps, one of a few months in one.
         var to = Math.Min(last, Math.Max(day + Math.Max(DaysAhead, table.Count), table.FirstDay + table.Count - 1));
@@ -96,7 +101,8 @@ public sealed class WorkTime
 
     private PlanTime FoundStart(int k)
     {
-        if (k < 0) return new PlanTime(0);
+        if (k < 0)
+            return new PlanTime(0);
         var span = _byWork.LastAtMost(k);
         return _week[span].Total == 0 ? Never : _week[span].MinuteStart(k - _offset[span]);
     }
@@ -111,12 +117,13 @@ public sealed class WorkTime
     /// For n &gt; 0 the end of the n-th working minute at or after <paramref name="time"/>; for n = 0 the time itself;
     /// for n &lt; 0 the start of the |n|-th working minute before it.
     /// </summary>
-    public PlanTime Add(PlanTime time, int n) => n switch
-    {
-        0 => time,
-        > 0 => MinuteEnd(Worked(time) + n),
-        _ => MinuteStart(Worked(time) + n),
-    };
+    public PlanTime Add(PlanTime time, int n) =>
+        n switch
+        {
+            0 => time,
+            > 0 => MinuteEnd(Worked(time) + n),
+            _ => MinuteStart(Worked(time) + n),
+        };
 
     /// <summary>Working minutes in [<paramref name="from"/>, <paramref name="to"/>); negative when they are the other way round.</summary>
     public int Between(PlanTime from, PlanTime to) => Worked(to) - Worked(from);
@@ -124,17 +131,22 @@ public sealed class WorkTime
     /// <summary><see cref="Add(PlanTime, int)"/> of an instant that may have been counted by this calendar.</summary>
     internal CountedTime Add(CountedTime time, int n)
     {
-        if (n == 0) return time;
+        if (n == 0)
+            return time;
         var count = time.WorkedBy(this, this) + n;
         return new CountedTime(n > 0 ? MinuteEnd(count) : MinuteStart(count), count);
     }
 
-    /// <summary>The latest instant f with <c>Add(f, lag) ≤ limit</c>: a bound on a successor taken back to its predecessor (rule B1).</summary>
+    /// <summary>
+    /// The latest instant f with <c>Add(f, lag) ≤ limit</c>: a bound on a successor taken back to its predecessor (rule B1).
+    /// </summary>
     internal CountedTime TakeBack(CountedTime limit, int lag)
     {
-        if (lag == 0) return limit;
+        if (lag == 0)
+            return limit;
         var count = limit.WorkedBy(this, this);
-        if (lag < 0 && MinuteStart(count) != limit.Time) count--;
+        if (lag < 0 && MinuteStart(count) != limit.Time)
+            count--;
         return new CountedTime(MinuteStart(count - lag), count - lag);
     }
 
@@ -152,13 +164,17 @@ public sealed class WorkTime
         foreach (var day in days)
         {
             var both = (_week[SpanOfDay(day)], other._week[other.SpanOfDay(day)]);
-            if (!known.TryGetValue(both, out var week)) known[both] = week = both.Item1.Intersect(both.Item2);
-            if (spans.Count == 0 || !ReferenceEquals(spans[^1].Week, week)) spans.Add((day, week));
+            if (!known.TryGetValue(both, out var week))
+                known[both] = week = both.Item1.Intersect(both.Item2);
+            if (spans.Count == 0 || !ReferenceEquals(spans[^1].Week, week))
+                spans.Add((day, week));
         }
         return new WorkTime(spans);
     }
 
-    /// <summary>End of the working minute that is the <paramref name="count"/>-th (from 1); <see cref="Never"/> when there are not so many.</summary>
+    /// <summary>
+    /// End of the working minute that is the <paramref name="count"/>-th (from 1); <see cref="Never"/> when there are not so many.
+    /// </summary>
     internal PlanTime MinuteEnd(int count)
     {
         var start = MinuteStart(count - 1);

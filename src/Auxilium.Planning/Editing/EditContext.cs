@@ -34,7 +34,8 @@ public sealed record EditContext(Schedule Schedule, DateOnly Today, IReadOnlyLis
     internal void Spend(long rows)
     {
         Cancel.ThrowIfCancellationRequested();
-        if ((_spent.Rows += rows) > MostRows) throw new EditRefusedException("tooMuch", "This is more than can be worked out in one edit: make it in several.");
+        if ((_spent.Rows += rows) > MostRows)
+            throw new EditRefusedException("tooMuch", "This is more than can be worked out in one edit: make it in several.");
     }
 
     private sealed class Spent
@@ -42,11 +43,14 @@ public sealed record EditContext(Schedule Schedule, DateOnly Today, IReadOnlyLis
         public long Rows;
     }
 
-    /// <summary>A schedule that has a task of a plan: of several edits made together, one may add it and the next go by its dates.</summary>
+    /// <summary>
+    /// A schedule that has a task of a plan: of several edits made together, one may add it and the next go by its dates.
+    /// </summary>
     /// <exception cref="UnsoundPlanException">The plan, as it has become, cannot be worked out.</exception>
     internal Schedule ScheduleWith(string task, Plan plan)
     {
-        if (Schedule.Plan.Find(task) is not null) return Schedule;
+        if (Schedule.Plan.Find(task) is not null)
+            return Schedule;
         Spend((long)RowsADate * plan.Tasks.Length);
         return Scheduler.Calculate(plan, Cancel);
     }

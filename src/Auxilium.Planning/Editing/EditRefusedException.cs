@@ -45,7 +45,8 @@ public enum EditField
 /// <param name="message">One sentence for the person who made the edit: what is wrong and what would be right.</param>
 /// <param name="task">Id of the row it was typed in.</param>
 /// <param name="field">The part of the row it was typed in.</param>
-public sealed class EditRefusedException(string code, string message, string? task = null, EditField field = EditField.None) : Exception(message)
+public sealed class EditRefusedException(string code, string message, string? task = null, EditField field = EditField.None)
+    : Exception(message)
 {
     public string Code { get; } = code;
 

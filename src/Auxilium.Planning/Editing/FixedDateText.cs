@@ -6,26 +6,30 @@ namespace Auxilium.Planning.Editing;
 internal static class FixedDateText
 {
     /// <summary>As a row has it: "not before Wed 12 May", "finishes not after Fri 14 May", "as late as it can".</summary>
-    public static string Of(DateConstraint constraint) => constraint.Kind switch
-    {
-        ConstraintKind.StartNoEarlierThan => $"not before {Day(constraint)}",
-        ConstraintKind.FinishNoEarlierThan => $"finishes not before {Day(constraint)}",
-        ConstraintKind.StartNoLaterThan => $"starts not after {Day(constraint)}",
-        ConstraintKind.FinishNoLaterThan => $"finishes not after {Day(constraint)}",
-        ConstraintKind.MustStartOn => $"starts exactly on {Day(constraint)}",
-        ConstraintKind.MustFinishOn => $"finishes exactly on {Day(constraint)}",
-        ConstraintKind.AsLateAsPossible => "as late as it can",
-        _ => "as soon as it can",
-    };
+    public static string Of(DateConstraint constraint) =>
+        constraint.Kind switch
+        {
+            ConstraintKind.StartNoEarlierThan => $"not before {Day(constraint)}",
+            ConstraintKind.FinishNoEarlierThan => $"finishes not before {Day(constraint)}",
+            ConstraintKind.StartNoLaterThan => $"starts not after {Day(constraint)}",
+            ConstraintKind.FinishNoLaterThan => $"finishes not after {Day(constraint)}",
+            ConstraintKind.MustStartOn => $"starts exactly on {Day(constraint)}",
+            ConstraintKind.MustFinishOn => $"finishes exactly on {Day(constraint)}",
+            ConstraintKind.AsLateAsPossible => "as late as it can",
+            _ => "as soon as it can",
+        };
 
     /// <summary>As a sentence goes on after the task's name.</summary>
-    public static string Does(DateConstraint constraint) => constraint.Kind switch
-    {
-        ConstraintKind.StartNoEarlierThan or ConstraintKind.AsLateAsPossible or ConstraintKind.AsSoonAsPossible => $"goes {Of(constraint)}",
-        _ => Of(constraint),
-    };
+    public static string Does(DateConstraint constraint) =>
+        constraint.Kind switch
+        {
+            ConstraintKind.StartNoEarlierThan or ConstraintKind.AsLateAsPossible or ConstraintKind.AsSoonAsPossible =>
+                $"goes {Of(constraint)}",
+            _ => Of(constraint),
+        };
 
-    private static string Day(DateConstraint constraint) => constraint.IsOfFinish ? Dates.FinishDay(constraint.Date!.Value) : Dates.Day(constraint.Date!.Value);
+    private static string Day(DateConstraint constraint) =>
+        constraint.IsOfFinish ? Dates.FinishDay(constraint.Date!.Value) : Dates.Day(constraint.Date!.Value);
 }
 
 /// <summary>Links in words.</summary>

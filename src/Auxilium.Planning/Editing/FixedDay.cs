@@ -13,17 +13,23 @@ internal static class FixedDay
     public static PlanTime Start(Plan plan, PlanTask task, DateOrTime day, bool isLatest = false)
     {
         var calendar = plan.EffectiveCalendar(task);
-        if (!IsOff(day, calendar)) return day.AsStart(calendar);
-        if (TakesNoTime(plan, task)) return On(day, NextWorkingDay(day, calendar).AsStart(calendar));
+        if (!IsOff(day, calendar))
+            return day.AsStart(calendar);
+        if (TakesNoTime(plan, task))
+            return On(day, NextWorkingDay(day, calendar).AsStart(calendar));
         return isLatest ? new DateOrTime(calendar.Prev(PlanTime.On(day.Date)).LastDate).AsStart(calendar) : day.AsStart(calendar);
     }
 
-    /// <summary>The instant by which a task is to finish, or, where it is not to finish after the day, is to finish at the latest.</summary>
+    /// <summary>
+    /// The instant by which a task is to finish, or, where it is not to finish after the day, is to finish at the latest.
+    /// </summary>
     public static PlanTime Finish(Plan plan, PlanTask task, DateOrTime day, bool isLatest = false)
     {
         var calendar = plan.EffectiveCalendar(task);
-        if (!IsOff(day, calendar)) return day.AsFinish(calendar);
-        if (TakesNoTime(plan, task)) return On(day, NextWorkingDay(day, calendar).AsFinish(calendar));
+        if (!IsOff(day, calendar))
+            return day.AsFinish(calendar);
+        if (TakesNoTime(plan, task))
+            return On(day, NextWorkingDay(day, calendar).AsFinish(calendar));
         return isLatest ? calendar.Prev(PlanTime.On(day.Date)) : day.AsFinish(calendar);
     }
 

@@ -29,7 +29,12 @@ public sealed record RestoredLink(PlanLink Link, int Position);
 /// when <c>null</c>). A copy has everything of its row but progress.
 /// </summary>
 /// <param name="Ids">Of the copies, row by row in the order of the plan; made up when left out.</param>
-public sealed record CopyTasks(ImmutableArray<string> Tasks, string? Parent = null, string? After = null, ImmutableArray<string>? Ids = null) : PlanEdit;
+public sealed record CopyTasks(
+    ImmutableArray<string> Tasks,
+    string? Parent = null,
+    string? After = null,
+    ImmutableArray<string>? Ids = null
+) : PlanEdit;
 
 public sealed record RenameTask(string Task, string Name) : PlanEdit;
 
@@ -47,14 +52,17 @@ public sealed record SetOwner(string Task, string? Owner) : PlanEdit;
 /// length it is that, and <paramref name="Hands"/> is exactly what is given.
 /// </summary>
 /// <param name="Hands">What more hands do from now on; as it was when left out.</param>
-public sealed record SetAssignments(string Task, ImmutableArray<Assignment> Assignments, MoreHands? Hands = null, Length? Length = null) : PlanEdit;
+public sealed record SetAssignments(string Task, ImmutableArray<Assignment> Assignments, MoreHands? Hands = null, Length? Length = null)
+    : PlanEdit;
 
 /// <summary>Somebody helps, named as an owner is; the first of all becomes the owner.</summary>
 /// <param name="Share">Part of their time: above 0, at most 1.</param>
 /// <param name="Hands">What more hands do from now on; as it was when left out.</param>
 public sealed record AddHelper(string Task, string Helper, decimal Share = 1, MoreHands? Hands = null) : PlanEdit;
 
-/// <summary>A person's own week and days off, on top of the calendar they work by; none when <paramref name="Time"/> is left out.</summary>
+/// <summary>
+/// A person's own week and days off, on top of the calendar they work by; none when <paramref name="Time"/> is left out.
+/// </summary>
 /// <param name="Time">Its id, name and base are of no account.</param>
 public sealed record SetOwnTime(string Person, WorkCalendar? Time = null) : PlanEdit;
 
@@ -77,7 +85,13 @@ public sealed record TypePredecessors(string Task, string After, ImmutableDictio
 public sealed record SetPredecessors(string Task, ImmutableArray<Predecessor> Links) : PlanEdit;
 
 /// <param name="Position">Where the link stands among all links of the plan; at the end when left out.</param>
-public sealed record Predecessor(string From, Length Lag, int? Position = null, LinkKind Kind = LinkKind.FinishToStart, bool Elapsed = false);
+public sealed record Predecessor(
+    string From,
+    Length Lag,
+    int? Position = null,
+    LinkKind Kind = LinkKind.FinishToStart,
+    bool Elapsed = false
+);
 
 /// <summary>Links two tasks, or changes the link between them: what is left out stays as it is.</summary>
 /// <param name="Kind">Finish to start when left out of a new link.</param>
@@ -85,7 +99,13 @@ public sealed record Predecessor(string From, Length Lag, int? Position = null, 
 /// <param name="Elapsed">Whether the lag is counted by the clock; not when left out of a new link.</param>
 /// <param name="Position">Where a new link stands among all links of the plan; at the end when left out.</param>
 public sealed record LinkTasks(
-    string From, string To, LinkKind? Kind = null, Length? Lag = null, bool? Elapsed = null, int? Position = null) : PlanEdit;
+    string From,
+    string To,
+    LinkKind? Kind = null,
+    Length? Lag = null,
+    bool? Elapsed = null,
+    int? Position = null
+) : PlanEdit;
 
 /// <summary>Takes the link between two tasks away.</summary>
 public sealed record UnlinkTasks(string From, string To) : PlanEdit;
@@ -101,7 +121,8 @@ public sealed record MoveTask(string Task, string? Parent, string? After) : Plan
 
 /// <summary>Makes a task a milestone, or a milestone a task.</summary>
 /// <param name="Length">
-/// Of a task: what it takes; left out, what it took before it was a milestone, or a guessed day. Of a milestone: what it took before; nothing
+/// Of a task: what it takes; left out, what it took before it was a milestone, or a guessed day. Of a milestone: what it took before;
+/// nothing
 /// where that is not known.
 /// </param>
 public sealed record SetMilestone(string Task, bool On, TypedLength? Length = null) : PlanEdit;
@@ -124,16 +145,26 @@ public sealed record SetRemaining(string Task, Length? Remaining) : PlanEdit;
 /// <summary>Sets progress, actual dates and work left exactly.</summary>
 /// <param name="Before">Of what is done: how far it was before.</param>
 public sealed record SetTracking(
-    string Task, decimal Progress, PlanTime? ActualStart, PlanTime? ActualFinish, Length? Remaining = null, TrackedBefore? Before = null) : PlanEdit;
+    string Task,
+    decimal Progress,
+    PlanTime? ActualStart,
+    PlanTime? ActualFinish,
+    Length? Remaining = null,
+    TrackedBefore? Before = null
+) : PlanEdit;
 
 /// <summary>
 /// Puts a task on a day, by hand or by dragging its bar. Not pinned: it goes <em>not before</em> that day and still follows its
-/// links; on a day its links do not reach back to, they alone decide. (Worked out from the finish: <em>not after</em>, the same way.) Pinned: it stays there whatever its links say. A task that
+/// links; on a day its links do not reach back to, they alone decide. (Worked out from the finish: <em>not after</em>, the same way.)
+/// Pinned: it stays there whatever its links say. A task that
 /// has started gets the day as its actual start. Without a day the task is free again.
 /// </summary>
 public sealed record PlaceTask(string Task, DateOrTime? Start, bool Pin = false) : PlanEdit;
 
-/// <summary>Moves tasks, of phases those inside, by days of work: pinned ones stay pinned, others are placed as by <see cref="PlaceTask"/>. What has started stays.</summary>
+/// <summary>
+/// Moves tasks, of phases those inside, by days of work: pinned ones stay pinned, others are placed as by <see cref="PlaceTask"/>. What
+/// has started stays.
+/// </summary>
 /// <param name="Days">Other than 0, at most 2,000; negative for earlier.</param>
 public sealed record ShiftTasks(ImmutableArray<string> Tasks, int Days) : PlanEdit;
 
@@ -200,7 +231,8 @@ public sealed record SetPriority(string Task, int Priority) : PlanEdit;
 /// <param name="Rule">Without an end it goes to the finish of the project.</param>
 /// <param name="Ids">Of the new occurrences; made up when left out.</param>
 /// <param name="Drop">The occurrences that go; worked out when left out.</param>
-public sealed record RepeatTask(string Task, RepeatRule Rule, ImmutableArray<string>? Ids = null, ImmutableArray<string>? Drop = null) : PlanEdit;
+public sealed record RepeatTask(string Task, RepeatRule Rule, ImmutableArray<string>? Ids = null, ImmutableArray<string>? Drop = null)
+    : PlanEdit;
 
 /// <summary>A repeating task goes on by its rule, up to a day, or to the finish of the project.</summary>
 /// <param name="Ids">Of the new occurrences; made up when left out.</param>

@@ -54,18 +54,27 @@ public sealed record Ripple
         var floats = new List<FloatChange>();
         var deadlines = new List<DeadlineChange>();
         var sameRows = before.Plan.Index.Outline == after.Plan.Index.Outline;
-        var sameTime = sameRows && before.Plan.Project == after.Plan.Project && before.Plan.Calendars == after.Plan.Calendars && before.Plan.People == after.Plan.People;
+        var sameTime =
+            sameRows
+            && before.Plan.Project == after.Plan.Project
+            && before.Plan.Calendars == after.Plan.Calendars
+            && before.Plan.People == after.Plan.People;
         for (var row = 0; row < after.Plan.Index.Count; row++)
         {
             var was = row;
-            if (sameTime && ReferenceEquals(before.Plan.Tasks[row], after.Plan.Tasks[row]) && after.StandsAs(before, row)) continue;
+            if (sameTime && ReferenceEquals(before.Plan.Tasks[row], after.Plan.Tasks[row]) && after.StandsAs(before, row))
+                continue;
             var task = after.Plan.Tasks[row];
-            if (after.IsOff(row) || (!sameRows && !before.Plan.Index.TryFind(task.Id, out was)) || before.IsOff(was)) continue;
+            if (after.IsOff(row) || (!sameRows && !before.Plan.Index.TryFind(task.Id, out was)) || before.IsOff(was))
+                continue;
             if (task.Deadline is { } deadline && before.Plan.Tasks[was].Deadline is { } deadlineBefore)
                 AddDeadline(deadlines, task.Id, Left(before, was, deadlineBefore), Left(after, row, deadline));
-            if (!after.IsLeaf(row)) continue;
-            if (before.StartOf(was) != after.StartOf(row) || before.FinishOf(was) != after.FinishOf(row)) moves.Add(MoveOf(before, was, after, row));
-            if (before.TotalFloatOf(was) is var floatBefore && after.TotalFloatOf(row) is var floatAfter && floatBefore != floatAfter) floats.Add(new FloatChange(task.Id, floatBefore, floatAfter));
+            if (!after.IsLeaf(row))
+                continue;
+            if (before.StartOf(was) != after.StartOf(row) || before.FinishOf(was) != after.FinishOf(row))
+                moves.Add(MoveOf(before, was, after, row));
+            if (before.TotalFloatOf(was) is var floatBefore && after.TotalFloatOf(row) is var floatAfter && floatBefore != floatAfter)
+                floats.Add(new FloatChange(task.Id, floatBefore, floatAfter));
         }
         var (pathBefore, path) = (before.FinishPath, after.FinishPath);
         return new Ripple
@@ -86,16 +95,19 @@ public sealed record Ripple
 
     private static IReadOnlyList<ScheduleWarning> NotAmong(IReadOnlyList<ScheduleWarning> known, IReadOnlyList<ScheduleWarning> warnings)
     {
-        if (warnings.Count == 0) return [];
+        if (warnings.Count == 0)
+            return [];
         var keys = known.Select(Key).ToHashSet();
         return [.. warnings.Where(w => !keys.Contains(Key(w)))];
     }
 
-    private static WorkMinutes Left(Schedule schedule, int row, PlanTime deadline) => new(schedule.CalendarOf(row).Between(schedule.FinishOf(row), deadline));
+    private static WorkMinutes Left(Schedule schedule, int row, PlanTime deadline) =>
+        new(schedule.CalendarOf(row).Between(schedule.FinishOf(row), deadline));
 
     private static void AddDeadline(List<DeadlineChange> changes, string task, WorkMinutes before, WorkMinutes after)
     {
-        if (before != after) changes.Add(new DeadlineChange(task, before, after));
+        if (before != after)
+            changes.Add(new DeadlineChange(task, before, after));
     }
 
     private static Move MoveOf(Schedule before, int was, Schedule after, int row)
@@ -106,7 +118,8 @@ public sealed record Ripple
             new Segment(before.StartOf(was), before.FinishOf(was)),
             new Segment(after.StartOf(row), after.FinishOf(row)),
             new WorkMinutes(calendar.Between(before.StartOf(was), after.StartOf(row))),
-            new WorkMinutes(calendar.Between(before.FinishOf(was), after.FinishOf(row))));
+            new WorkMinutes(calendar.Between(before.FinishOf(was), after.FinishOf(row)))
+        );
     }
 
     /// <summary>Working minutes between the finish of a schedule and the date to finish by.</summary>

@@ -38,7 +38,8 @@ public static class RippleText
         var plan = after.Plan;
         if (move.Before.Start == move.After.Start && plan.Find(move.Task) is { IsFinished: false, Milestone: false } resized)
             return $"takes {resized.Length.InWords()} now";
-        if (Reasons.HolderOf(after, plan.Index.RowOf(move.Task)) is { } holder) return $"waits for {LinkRules.Named(plan, holder)}";
+        if (Reasons.HolderOf(after, plan.Index.RowOf(move.Task)) is { } holder)
+            return $"waits for {LinkRules.Named(plan, holder)}";
         var task = plan.Find(move.Task)!;
         return task switch
         {
@@ -53,7 +54,8 @@ public static class RippleText
     /// <summary>"2 days later", "half a day" as "0.5 days earlier".</summary>
     public static string Shift(WorkMinutes shift, WorkUnits units)
     {
-        if (shift == WorkMinutes.Zero) return "";
+        if (shift == WorkMinutes.Zero)
+            return "";
         var amount = Amount(shift.Count < 0 ? -shift : shift, units);
         return $"{amount} {(shift.Count > 0 ? "later" : "earlier")}";
     }
@@ -63,10 +65,14 @@ public static class RippleText
         var own = edited.Applied.Touched.Select(t => t.Task).ToHashSet();
         var others = edited.Ripple.Moves.Count(m => !own.Contains(m.Task));
         var moved = edited.Ripple.Moves.Count;
-        if (others > 0) runs.Add(new TextRun($"{Count(others, "other task", "other tasks")} {verb}", true));
-        else if (moved > 0 && own.Count <= 1) runs.Add(new TextRun($"No other task {verb}"));
-        else if (moved > 0) runs.Add(new TextRun($"{Count(moved, "task", "tasks")} {verb}", true));
-        else runs.Add(new TextRun($"Nothing {verb}"));
+        if (others > 0)
+            runs.Add(new TextRun($"{Count(others, "other task", "other tasks")} {verb}", true));
+        else if (moved > 0 && own.Count <= 1)
+            runs.Add(new TextRun($"No other task {verb}"));
+        else if (moved > 0)
+            runs.Add(new TextRun($"{Count(moved, "task", "tasks")} {verb}", true));
+        else
+            runs.Add(new TextRun($"Nothing {verb}"));
         runs.Add(new TextRun("; "));
     }
 
@@ -97,17 +103,27 @@ public static class RippleText
         }
         runs.Add(new TextRun("."));
         var today = PlanTime.On(edited.Today);
-        if (plan.Project.ScheduleFrom == ScheduleFrom.Finish && edited.Before.Start != after && edited.After.Start < today && plan.ProjectCalendar.Between(edited.After.Start, today) is var ago and > 0 && !plan.Tasks.Any(t => t.IsStarted))
+        if (
+            plan.Project.ScheduleFrom == ScheduleFrom.Finish
+            && edited.Before.Start != after
+            && edited.After.Start < today
+            && plan.ProjectCalendar.Between(edited.After.Start, today) is var ago and > 0
+            && !plan.Tasks.Any(t => t.IsStarted)
+        )
             runs.Add(new TextRun($" The latest start was {Amount(new WorkMinutes(ago), plan.Project.Units)} ago.", true));
     }
 
-    /// <summary>How far it is to the deadline: as planned, and, where unfinished work lies in the past, if what is left starts today.</summary>
+    /// <summary>
+    /// How far it is to the deadline: as planned, and, where unfinished work lies in the past, if what is left starts today.
+    /// </summary>
     private static void AddSpare(ImmutableArray<TextRun>.Builder runs, EditedPlan edited)
     {
         var (ripple, units) = (edited.Ripple, edited.After.Plan.Project.Units);
-        if (ripple.SpareAfter is not { } spare) return;
+        if (ripple.SpareAfter is not { } spare)
+            return;
         var ahead = Outlook.Of(edited.After, edited.Today)?.Spare;
-        if (ripple.FinishBefore == ripple.FinishAfter && ahead == Outlook.Of(edited.Before, edited.Today)?.Spare) return;
+        if (ripple.FinishBefore == ripple.FinishAfter && ahead == Outlook.Of(edited.Before, edited.Today)?.Spare)
+            return;
         var still = ripple.SpareBefore is { } before && before.Count < 0 == spare.Count < 0 ? "Still" : "Now";
         var text = spare.Count switch
         {
@@ -115,16 +131,26 @@ public static class RippleText
             < 0 => $" {still} {Amount(-spare, units)} past the deadline",
             _ => " That is just on the deadline",
         };
-        if (ahead is { } left) text += $" as planned, and {(left.Count < 0 ? $"{Amount(-left, units)} past it" : left.Count > 0 ? $"{Amount(left, units)} ahead of it" : "just on it")} if what is left starts today";
+        if (ahead is { } left)
+            text +=
+                " as planned, and "
+                + (
+                    left.Count < 0 ? $"{Amount(-left, units)} past it"
+                    : left.Count > 0 ? $"{Amount(left, units)} ahead of it"
+                    : "just on it"
+                )
+                + " if what is left starts today";
         runs.Add(new TextRun(text + ".", spare.Count < 0 || ahead?.Count < 0));
     }
 
     /// <summary>Names what sets the finish when that is something else than before, and not what was edited.</summary>
     private static void AddPath(ImmutableArray<TextRun>.Builder runs, EditedPlan edited)
     {
-        if (!edited.Ripple.PathChanged || edited.Ripple.FinishBefore == edited.Ripple.FinishAfter) return;
+        if (!edited.Ripple.PathChanged || edited.Ripple.FinishBefore == edited.Ripple.FinishAfter)
+            return;
         var known = edited.Before.FinishPath.Concat(edited.Applied.Touched.Select(t => t.Task)).ToHashSet();
-        if (edited.Ripple.Path.FirstOrDefault(id => !known.Contains(id)) is not { } other) return;
+        if (edited.Ripple.Path.FirstOrDefault(id => !known.Contains(id)) is not { } other)
+            return;
         runs.Add(new TextRun(" The way to the finish now leads over "));
         runs.Add(new TextRun(LengthText.Shorten(edited.After.Plan.Find(other)!.Name), true));
         runs.Add(new TextRun("."));
@@ -134,10 +160,13 @@ public static class RippleText
     private static void AddWarnings(ImmutableArray<TextRun>.Builder runs, Ripple ripple)
     {
         var fresh = ripple.NewWarnings.Where(w => w.Code != WarningCode.W4).ToList();
-        if (fresh.Count > 0) runs.Add(new TextRun(" " + fresh[0].Message));
-        if (fresh.Count > 1) runs.Add(new TextRun($" {Count(fresh.Count - 1, "more warning", "more warnings")}.", true));
+        if (fresh.Count > 0)
+            runs.Add(new TextRun(" " + fresh[0].Message));
+        if (fresh.Count > 1)
+            runs.Add(new TextRun($" {Count(fresh.Count - 1, "more warning", "more warnings")}.", true));
         var gone = ripple.GoneWarnings.Count(w => w.Code != WarningCode.W4);
-        if (gone > 0) runs.Add(new TextRun($" {Count(gone, "warning is", "warnings are")} gone."));
+        if (gone > 0)
+            runs.Add(new TextRun($" {Count(gone, "warning is", "warnings are")} gone."));
     }
 
     private static string Amount(WorkMinutes minutes, WorkUnits units)

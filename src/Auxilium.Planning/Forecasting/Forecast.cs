@@ -18,7 +18,9 @@ public sealed record ForecastOptions(int Runs = 10_000, int Seed = 1, SpreadKind
     public static int MostRunsOf(int tasks) => (int)Math.Clamp(MostTaskRuns / Math.Max(1, tasks), 1_000, MostRuns);
 }
 
-/// <summary>When a plan will be finished, given that lengths are known only as ranges: the scheduler is run with lengths drawn at random.</summary>
+/// <summary>
+/// When a plan will be finished, given that lengths are known only as ranges: the scheduler is run with lengths drawn at random.
+/// </summary>
 public sealed class Forecast
 {
     private const int ChunkRuns = 50;
@@ -51,14 +53,25 @@ public sealed class Forecast
     /// <param name="cancel">Ends it early.</param>
     /// <exception cref="OperationCanceledException">It was ended early.</exception>
     /// <exception cref="UnsoundPlanException">Some lengths lead out of the years that can be planned.</exception>
-    public static Forecast Run(Schedule schedule, ForecastOptions options, IProgress<double>? progress = null, CancellationToken cancel = default)
+    public static Forecast Run(
+        Schedule schedule,
+        ForecastOptions options,
+        IProgress<double>? progress = null,
+        CancellationToken cancel = default
+    )
     {
         ArgumentOutOfRangeException.ThrowIfLessThan(options.Runs, 1);
         ArgumentOutOfRangeException.ThrowIfGreaterThan(options.Runs, ForecastOptions.MostRuns);
-        var plan = schedule.Plan with { Project = schedule.Plan.Project with { ScheduleFrom = ScheduleFrom.Start, Start = schedule.Start } };
+        var plan = schedule.Plan with
+        {
+            Project = schedule.Plan.Project with { ScheduleFrom = ScheduleFrom.Start, Start = schedule.Start },
+        };
         var rows = Enumerable.Range(0, plan.Index.Count).ToList();
-        var ranges = rows.Where(row => schedule.IsLeaf(row) && plan.Tasks[row] is { Estimate: not null, Milestone: false, IsFinished: false })
-            .Select(row => (Row: row, Spread: new LengthSpread(plan.Tasks[row].Estimate!, plan.Project.Units, options.Spread))).ToArray();
+        var ranges = rows.Where(row =>
+                schedule.IsLeaf(row) && plan.Tasks[row] is { Estimate: not null, Milestone: false, IsFinished: false }
+            )
+            .Select(row => (Row: row, Spread: new LengthSpread(plan.Tasks[row].Estimate!, plan.Project.Units, options.Spread)))
+            .ToArray();
         var dated = rows.Where(row => !schedule.IsOff(row) && plan.Tasks[row].Deadline is not null).ToArray();
         var deadlines = dated.Select(row => plan.Tasks[row].Deadline!.Value).ToArray();
         var leaves = rows.Where(schedule.IsLeaf).ToArray();
@@ -82,11 +95,14 @@ public sealed class Forecast
                     for (var run = chunk * ChunkRuns; run < last; run++)
                     {
                         var random = new Draws(options.Seed, run);
-                        foreach (var (row, spread) in ranges) mine.Rehearsal.SetLength(row, spread.At(random.Next()));
+                        foreach (var (row, spread) in ranges)
+                            mine.Rehearsal.SetLength(row, spread.At(random.Next()));
                         mine.Rehearsal.Run();
                         finishes[run] = mine.Rehearsal.Finish;
-                        foreach (var leaf in leaves) mine.Critical[leaf] += mine.Rehearsal.IsCritical(leaf) ? 1 : 0;
-                        for (var i = 0; i < dated.Length; i++) mine.InTime[i] += mine.Rehearsal.FinishOf(dated[i]) <= deadlines[i] ? 1 : 0;
+                        foreach (var leaf in leaves)
+                            mine.Critical[leaf] += mine.Rehearsal.IsCritical(leaf) ? 1 : 0;
+                        for (var i = 0; i < dated.Length; i++)
+                            mine.InTime[i] += mine.Rehearsal.FinishOf(dated[i]) <= deadlines[i] ? 1 : 0;
                     }
                     progress?.Report((double)Interlocked.Add(ref done, last - chunk * ChunkRuns) / options.Runs);
                     return mine;
@@ -95,10 +111,13 @@ public sealed class Forecast
                 {
                     lock (finishes)
                     {
-                        for (var row = 0; row < critical.Length; row++) critical[row] += mine.Critical[row];
-                        for (var i = 0; i < inTime.Length; i++) inTime[i] += mine.InTime[i];
+                        for (var row = 0; row < critical.Length; row++)
+                            critical[row] += mine.Critical[row];
+                        for (var i = 0; i < inTime.Length; i++)
+                            inTime[i] += mine.InTime[i];
                     }
-                });
+                }
+            );
         }
         catch (AggregateException e) when (e.InnerExceptions.OfType<UnsoundPlanException>().FirstOrDefault() is { } unsound)
         {
@@ -118,8 +137,10 @@ public sealed class Forecast
         while (low < high)
         {
             var middle = (low + high) / 2;
-            if (_finishes[middle] <= time) low = middle + 1;
-            else high = middle;
+            if (_finishes[middle] <= time)
+                low = middle + 1;
+            else
+                high = middle;
         }
         return (double)low / Runs;
     }

@@ -28,17 +28,23 @@ internal sealed class LengthSpread
     /// <param name="kind">The distribution.</param>
     public LengthSpread(LengthEstimate estimate, WorkUnits units, SpreadKind kind)
     {
-        var (low, likely, high) = ((double)units.Minutes(estimate.Low).Count, units.Minutes(estimate.Likely).Count, (double)units.Minutes(estimate.High).Count);
+        var (low, likely, high) = (
+            (double)units.Minutes(estimate.Low).Count,
+            units.Minutes(estimate.Likely).Count,
+            (double)units.Minutes(estimate.High).Count
+        );
         var (width, mode) = (high - low, high > low ? (likely - low) / (high - low) : 0);
         var density = kind == SpreadKind.PertBeta ? Beta(1 + 4 * mode, 1 + 4 * (1 - mode)) : Triangle(mode);
         // The area under the density up to each step, by midpoints.
         var area = new double[Steps + 1];
-        for (var i = 0; i < Steps; i++) area[i + 1] = area[i] + density((i + 0.5) / Steps);
+        for (var i = 0; i < Steps; i++)
+            area[i + 1] = area[i] + density((i + 0.5) / Steps);
         var at = 0;
         for (var q = 0; q <= Quantiles; q++)
         {
             var wanted = area[Steps] * q / Quantiles;
-            while (at < Steps - 1 && area[at + 1] < wanted) at++;
+            while (at < Steps - 1 && area[at + 1] < wanted)
+                at++;
             var part = area[at + 1] > area[at] ? (wanted - area[at]) / (area[at + 1] - area[at]) : 0;
             _minutes[q] = (float)(low + width * Math.Clamp((at + part) / Steps, 0, 1));
         }
@@ -55,5 +61,9 @@ internal sealed class LengthSpread
 
     private static Func<double, double> Beta(double alpha, double beta) => x => Math.Pow(x, alpha - 1) * Math.Pow(1 - x, beta - 1);
 
-    private static Func<double, double> Triangle(double mode) => x => x < mode ? x / mode : mode < 1 ? (1 - x) / (1 - mode) : 0;
+    private static Func<double, double> Triangle(double mode) =>
+        x =>
+            x < mode ? x / mode
+            : mode < 1 ? (1 - x) / (1 - mode)
+            : 0;
 }

@@ -21,6 +21,7 @@ public static class DurationText
             _ => In(1, LengthUnit.Minutes),
         };
 
-        string In(int each, LengthUnit unit) => new Length(Math.Round((decimal)minutes.Count / each, 2, MidpointRounding.AwayFromZero), unit).InWords();
+        string In(int each, LengthUnit unit) =>
+            new Length(Math.Round((decimal)minutes.Count / each, 2, MidpointRounding.AwayFromZero), unit).InWords();
     }
 }

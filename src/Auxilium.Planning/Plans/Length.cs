@@ -29,13 +29,16 @@ public readonly record struct Length(decimal Amount, LengthUnit Unit)
 
     /// <summary>The form for sentences: "4 days", "half a day" is "0.5 days".</summary>
     public string InWords() =>
-        Number + " " + Unit switch
+        Number
+        + " "
+        + Unit switch
         {
             LengthUnit.Minutes => "minute",
             LengthUnit.Hours => "hour",
             LengthUnit.Days => "day",
             _ => "week",
-        } + (Math.Abs(Amount) == 1 ? "" : "s");
+        }
+        + (Math.Abs(Amount) == 1 ? "" : "s");
 
     private string Number => Amount.ToString("0.############", CultureInfo.InvariantCulture);
 }

@@ -17,13 +17,21 @@ public static partial class LengthText
     /// <param name="problem">When unreadable: one sentence saying what is wrong and what would be right.</param>
     /// <param name="units">What days and weeks come to, for a length of several units; the usual ones when left out.</param>
     /// <param name="bare">What a number without a unit counts.</param>
-    public static bool TryParse(string? text, out Length length, out bool tentative, out string problem, WorkUnits? units = null, LengthUnit bare = LengthUnit.Days)
+    public static bool TryParse(
+        string? text,
+        out Length length,
+        out bool tentative,
+        out string problem,
+        WorkUnits? units = null,
+        LengthUnit bare = LengthUnit.Days
+    )
     {
         length = default;
         problem = "";
         var trimmed = (text ?? "").Trim();
         tentative = trimmed.EndsWith('?');
-        if (tentative) trimmed = trimmed[..^1].TrimEnd();
+        if (tentative)
+            trimmed = trimmed[..^1].TrimEnd();
         var example = bare == LengthUnit.Hours ? "2.5, 1h30 or 45m" : "3d, 2h, 45m or 1w";
         if (trimmed.Length == 0)
         {
@@ -58,11 +66,17 @@ public static partial class LengthText
         {
             var (number, typed) = (match.Groups["number"].Captures[i].Value, match.Groups["unit"].Captures[i].Value);
             // A number that follows hours is minutes, as in 1h30.
-            var unit = typed.Length > 0 ? UnitOf(typed) : parts.Count == 0 ? bare : parts[^1].Unit == LengthUnit.Hours ? LengthUnit.Minutes : (LengthUnit?)null;
-            if (unit is not { } known || !TryNumber(number, out var amount) || parts.Count > 0 && known >= parts[^1].Unit) return false;
+            var unit =
+                typed.Length > 0 ? UnitOf(typed)
+                : parts.Count == 0 ? bare
+                : parts[^1].Unit == LengthUnit.Hours ? LengthUnit.Minutes
+                : (LengthUnit?)null;
+            if (unit is not { } known || !TryNumber(number, out var amount) || parts.Count > 0 && known >= parts[^1].Unit)
+                return false;
             parts.Add(new Length(amount, known));
         }
-        if (parts.Count == 1) length = parts[0];
+        if (parts.Count == 1)
+            length = parts[0];
         else if (parts.All(p => units.TryGetMinutes(p, out _)))
         {
             var each = units.Minutes(new Length(1, parts[^1].Unit)).Count;
@@ -74,11 +88,24 @@ public static partial class LengthText
     private static bool TryNumber(string text, out decimal number)
     {
         var plain = text.Trim().ToLowerInvariant();
-        if (plain is "a" or "an" or "one") plain = "1";
-        else if (plain.StartsWith("half", StringComparison.Ordinal)) plain = "0.5";
-        var part = plain.Length > 0 ? plain[^1] switch { '½' => 0.5m, '¼' => 0.25m, '¾' => 0.75m, _ => 0m } : 0;
-        if (part > 0) plain = plain[..^1].TrimEnd() is { Length: > 0 } whole ? whole : "0";
-        if (!decimal.TryParse(plain.Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out number)) return false;
+        if (plain is "a" or "an" or "one")
+            plain = "1";
+        else if (plain.StartsWith("half", StringComparison.Ordinal))
+            plain = "0.5";
+        var part =
+            plain.Length > 0
+                ? plain[^1] switch
+                {
+                    '½' => 0.5m,
+                    '¼' => 0.25m,
+                    '¾' => 0.75m,
+                    _ => 0m,
+                }
+                : 0;
+        if (part > 0)
+            plain = plain[..^1].TrimEnd() is { Length: > 0 } whole ? whole : "0";
+        if (!decimal.TryParse(plain.Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out number))
+            return false;
         number += part;
         return true;
     }
@@ -86,26 +113,39 @@ public static partial class LengthText
     /// <summary>Says why a readable length cannot be used in a plan with these units, or <c>null</c> when it can.</summary>
     public static string? WhyUnusable(Length length, WorkUnits units)
     {
-        if (units.TryGetMinutes(length, out _)) return null;
-        var tenYears = Math.Abs(length.Amount) > 10_000_000 || !units.TryGetMinutes(length with { Amount = decimal.Truncate(length.Amount) }, out _);
+        if (units.TryGetMinutes(length, out _))
+            return null;
+        var tenYears =
+            Math.Abs(length.Amount) > 10_000_000 || !units.TryGetMinutes(length with { Amount = decimal.Truncate(length.Amount) }, out _);
         return tenYears
             ? $"{length.InWords()} is longer than ten years: give a length of at most {Length.MostWeeks} weeks."
-            : $"{length.InWords()} does not come to whole minutes: give a number that does, such as {units.ToLength(new((int)Math.Round(length.Amount * units.Minutes(length with { Amount = 1 }).Count))).InWords()}.";
+            : $"{length.InWords()} does not come to whole minutes: give a number that does, such as "
+                + $"{units.ToLength(new((int)Math.Round(length.Amount * units.Minutes(length with { Amount = 1 }).Count))).InWords()}.";
     }
 
     internal static string Shorten(string text) => text.Length <= 30 ? text : text[..29] + "…";
 
-    private static LengthUnit UnitOf(string unit) => unit.Length == 0 ? LengthUnit.Days : char.ToLowerInvariant(unit[0]) switch
-    {
-        'm' => LengthUnit.Minutes,
-        'h' => LengthUnit.Hours,
-        'w' => LengthUnit.Weeks,
-        _ => LengthUnit.Days,
-    };
+    private static LengthUnit UnitOf(string unit) =>
+        unit.Length == 0
+            ? LengthUnit.Days
+            : char.ToLowerInvariant(unit[0]) switch
+            {
+                'm' => LengthUnit.Minutes,
+                'h' => LengthUnit.Hours,
+                'w' => LengthUnit.Weeks,
+                _ => LengthUnit.Days,
+            };
 
-    [GeneratedRegex(@"^((?<number>\d*\s?[½¼¾]|(?>\d+([.,]\d+)?)|(?>[.,]\d+)|half(\s+an?)?(?=\s)|(an?|one)(?=\s))(?>\s*)(?<unit>m|mins?|minutes?|h|hrs?|hours?|d|days?|w|wks?|weeks?|)(?![a-z])(?>\s*(,|and)?\s*)(?=[\d½¼¾.ah]|$))+$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"^((?<number>\d*\s?[½¼¾]|(?>\d+([.,]\d+)?)|(?>[.,]\d+)|half(\s+an?)?(?=\s)|(an?|one)(?=\s))"
+            + @"(?>\s*)(?<unit>m|mins?|minutes?|h|hrs?|hours?|d|days?|w|wks?|weeks?|)(?![a-z])(?>\s*(,|and)?\s*)(?=[\d½¼¾.ah]|$))+$",
+        RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant
+    )]
     private static partial Regex Pattern();
 
-    [GeneratedRegex(@"^\d+([.,]\d+)?\s*[a-z]*\s*(-|–|to)\s*\d+([.,]\d+)?\s*[a-z]*$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"^\d+([.,]\d+)?\s*[a-z]*\s*(-|–|to)\s*\d+([.,]\d+)?\s*[a-z]*$",
+        RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant
+    )]
     private static partial Regex Range();
 }

@@ -3,7 +3,9 @@ using Auxilium.Planning.Scheduling;
 
 namespace Auxilium.Planning.Plans;
 
-/// <summary>The links of a plan by rows: where each leads from and to, its lag, and which lead to or from a row. In the order of the links.</summary>
+/// <summary>
+/// The links of a plan by rows: where each leads from and to, its lag, and which lead to or from a row. In the order of the links.
+/// </summary>
 internal sealed class LinkEnds
 {
     private Grouped? _to;
@@ -53,11 +55,14 @@ internal sealed class LinkEnds
         public Grouped(int rows, int links, Func<int, int> rowOf)
         {
             _first = new int[rows + 1];
-            for (var link = 0; link < links; link++) _first[rowOf(link) + 1]++;
-            for (var row = 0; row < rows; row++) _first[row + 1] += _first[row];
+            for (var link = 0; link < links; link++)
+                _first[rowOf(link) + 1]++;
+            for (var row = 0; row < rows; row++)
+                _first[row + 1] += _first[row];
             var next = _first.AsSpan().ToArray();
             _links = new int[links];
-            for (var link = 0; link < links; link++) _links[next[rowOf(link)]++] = link;
+            for (var link = 0; link < links; link++)
+                _links[next[rowOf(link)]++] = link;
         }
 
         public ReadOnlyMemory<int> Of(int row) => _links.AsMemory(_first[row].._first[row + 1]);

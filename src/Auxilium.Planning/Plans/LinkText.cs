@@ -24,7 +24,8 @@ public static partial class LinkText
         links = found;
         problem = "";
         var rest = (text ?? "").Trim();
-        if (rest.Length == 0) return true;
+        if (rest.Length == 0)
+            return true;
         if (rest.Length > LongestText)
         {
             problem = "That is too long for a list of rows: type a few row numbers, such as 4, 6.";
@@ -42,8 +43,10 @@ public static partial class LinkText
             var lag = Length.Zero;
             if (match.Groups["lag"].Success)
             {
-                if (!LengthText.TryParse(match.Groups["lag"].Value, out lag, out _, out problem)) return false;
-                if (match.Groups["sign"].Value != "+") lag = lag with { Amount = -lag.Amount };
+                if (!LengthText.TryParse(match.Groups["lag"].Value, out lag, out _, out problem))
+                    return false;
+                if (match.Groups["sign"].Value != "+")
+                    lag = lag with { Amount = -lag.Amount };
             }
             found.Add(new TypedLink(match.Groups["number"].Value, lag, KindOf(match), match.Groups["elapsed"].Success));
         }
@@ -60,25 +63,35 @@ public static partial class LinkText
             LinkKind.FinishToFinish => $"ends with {number}",
             _ => $"ends after {number} starts",
         };
-        if (link.Lag.IsZero) return row;
+        if (link.Lag.IsZero)
+            return row;
         var lag = link.Lag with { Amount = Math.Abs(link.Lag.Amount) };
         return $"{row} {(link.Lag.Amount < 0 ? '-' : '+')} {lag}{(link.Elapsed ? " elapsed" : "")}";
     }
 
     private static LinkKind KindOf(Match match)
     {
-        if (match.Groups["starts"].Success) return LinkKind.StartToFinish;
+        if (match.Groups["starts"].Success)
+            return LinkKind.StartToFinish;
         var word = match.Groups["kind"].Value;
-        if (word.StartsWith("end", StringComparison.OrdinalIgnoreCase)) return LinkKind.FinishToFinish;
+        if (word.StartsWith("end", StringComparison.OrdinalIgnoreCase))
+            return LinkKind.FinishToFinish;
         return word.StartsWith("with", StringComparison.OrdinalIgnoreCase) ? LinkKind.StartToStart : LinkKind.FinishToStart;
     }
 
     private static string Explain(string part) =>
         part.Length == 0 ? "A row number is missing beside a comma: type row numbers with commas between them, such as 4, 6."
-        : EndsAfter().IsMatch(part) ? $"“{LengthText.Shorten(part)}” does not say what of that row to end after: type ends after 4 starts, or ends with 4 to end together."
-        : $"“{LengthText.Shorten(part)}” is not a row to come after: type its number, such as after 4, or after 4 + 2d to leave time between; with 4 starts together, ends with 4 ends together.";
+        : EndsAfter().IsMatch(part)
+            ? $"“{LengthText.Shorten(part)}” does not say what of that row to end after: type ends after 4 starts, or ends with 4 to "
+                + "end together."
+        : $"“{LengthText.Shorten(part)}” is not a row to come after: type its number, such as after 4, or after 4 + 2d to leave time "
+            + "between; with 4 starts together, ends with 4 ends together.";
 
-    [GeneratedRegex(@"^(((?<kind>after|with|ends?\s+with)\s+)?(?<number>\d+(\.\d+)*)|ends?\s+after\s+(?<number>\d+(\.\d+)*)(?<starts>\s+starts?))(\s*(?<sign>[+\-−–])\s*(?<lag>.+?)(?<elapsed>\s+elapsed)?)?$", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"^(((?<kind>after|with|ends?\s+with)\s+)?(?<number>\d+(\.\d+)*)|ends?\s+after\s+(?<number>\d+(\.\d+)*)(?<starts>\s+starts?))"
+            + @"(\s*(?<sign>[+\-−–])\s*(?<lag>.+?)(?<elapsed>\s+elapsed)?)?$",
+        RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant
+    )]
     private static partial Regex Pattern();
 
     [GeneratedRegex(@"^ends?\s+after\b", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]

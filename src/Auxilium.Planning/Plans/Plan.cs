@@ -72,16 +72,17 @@ public readonly record struct NamedPeriod(string Name, DateOnly From, DateOnly T
 
     /// <summary>The sentence that says what is wrong with it; <c>null</c> when nothing is.</summary>
     public string? WhyRefused() =>
-        string.IsNullOrWhiteSpace(Name) || Name.Length > LongestName || Name.Any(char.IsControl) ? $"A period has a name of one line, up to {LongestName} characters."
+        string.IsNullOrWhiteSpace(Name) || Name.Length > LongestName || Name.Any(char.IsControl)
+            ? $"A period has a name of one line, up to {LongestName} characters."
         : To < From ? $"“{LengthText.Shorten(Name)}” ends before it begins: give a later last day."
-        : !PlanTime.On(From).IsInRange || !PlanTime.On(To).IsInRange ? "That is outside the years that can be planned: give dates from 1990 to 2100."
+        : !PlanTime.On(From).IsInRange || !PlanTime.On(To).IsInRange
+            ? "That is outside the years that can be planned: give dates from 1990 to 2100."
         : null;
 }
 
 /// <summary>Somebody who works on the plan.</summary>
 /// <param name="Calendar">Id of the calendar this person works by, if not the project's.</param>
 public sealed record Person(string Id, string Name, string Initials, string? Email = null, string? Calendar = null);
-
 
 /// <summary>A whole plan: immutable, in outline order (a phase stands right before its rows).</summary>
 public sealed record Plan
@@ -110,7 +111,8 @@ public sealed record Plan
         get
         {
             var index = _index;
-            if (index is null || index.Tasks != Tasks) _index = index = new PlanIndex(Tasks, index);
+            if (index is null || index.Tasks != Tasks)
+                _index = index = new PlanIndex(Tasks, index);
             return index;
         }
     }
@@ -120,7 +122,8 @@ public sealed record Plan
         get
         {
             var ends = _linkEnds;
-            if (ends is null || ends.Outline != Index.Outline || ends.Links != Links || ends.Units != Project.Units) _linkEnds = ends = new LinkEnds(Index, Links, Project.Units);
+            if (ends is null || ends.Outline != Index.Outline || ends.Links != Links || ends.Units != Project.Units)
+                _linkEnds = ends = new LinkEnds(Index, Links, Project.Units);
             return ends;
         }
     }
@@ -132,7 +135,8 @@ public sealed record Plan
         get
         {
             var book = _calendarBook;
-            if (book is null || book.Calendars != Calendars) _calendarBook = book = new CalendarBook(Calendars);
+            if (book is null || book.Calendars != Calendars)
+                _calendarBook = book = new CalendarBook(Calendars);
             return book;
         }
     }
@@ -157,7 +161,8 @@ public sealed record Plan
                 ?? (task.Remaining is { } left ? LengthText.WhyUnusable(left, units) : null)
                 ?? (task.Estimate is { } estimate ? SplitRules.WhyRefused(estimate, task.Milestone, units) : null)
                 ?? SplitRules.WhyRefused(task.Splits, task.Milestone ? Length.Zero : task.Length, units)?.Why;
-            if (why is not null) return (row, why);
+            if (why is not null)
+                return (row, why);
         }
         foreach (var link in Links)
             if (LengthText.WhyUnusable(link.Lag, units) is { } unusable)
@@ -170,7 +175,8 @@ public sealed record Plan
 
     internal WorkTime EffectiveCalendar(PlanTask task, string? owners)
     {
-        if (task.AroundTheClock) return WorkTime.AroundTheClock;
+        if (task.AroundTheClock)
+            return WorkTime.AroundTheClock;
         var own = task.Calendar;
         return (own, owners) switch
         {
@@ -181,5 +187,9 @@ public sealed record Plan
         };
     }
 
-    public static Plan Empty(string name, PlanTime start) => new() { Project = new ProjectSettings { Name = name, Start = start } };
+    public static Plan Empty(string name, PlanTime start) =>
+        new()
+        {
+            Project = new ProjectSettings { Name = name, Start = start },
+        };
 }

@@ -18,13 +18,18 @@ public static class PlanCost
     /// <summary>Why a plan's calendars come to more than can be worked out; <c>null</c> when they do not.</summary>
     public static string? WhyTooMuch(Plan plan)
     {
-        if (plan.Calendars.IsEmpty) return null;
+        if (plan.Calendars.IsEmpty)
+            return null;
         var bases = new Bases(plan);
         if (plan.Calendars.FirstOrDefault(c => bases.DepthOf(c.Id) > DeepestCalendar) is { } deep)
-            return $"“{deep.Name}” builds on a calendar that builds on another, more than {DeepestCalendar} deep: let it build on one nearer the first.";
+            return $"“{deep.Name}” builds on a calendar that builds on another, more than {DeepestCalendar} deep: let it build on one "
+                + "nearer the first.";
         var (stretches, combinations) = Stretches(plan, bases);
-        return stretches <= MostStretches ? null
-            : $"The calendars of this plan come to {combinations:N0} combinations of a task’s and its owner’s with {stretches:N0} stretches of days, and at most {MostStretches:N0} can be worked out: use fewer calendars, or fewer days of their own in them.";
+        return stretches <= MostStretches
+            ? null
+            : $"The calendars of this plan come to {combinations:N0} combinations of a task’s and its owner’s with {stretches:N0} "
+                + $"stretches of days, and at most {MostStretches:N0} can be worked out: use fewer calendars, or fewer days of their "
+                + "own in them.";
     }
 
     /// <summary>Bytes that a plan takes with its dates and what is drawn of it, about.</summary>
@@ -32,7 +37,12 @@ public static class PlanCost
     {
         var (stretches, combinations) = plan.Calendars.IsEmpty ? (0, 0) : Stretches(plan, new Bases(plan));
         var texts = plan.Tasks.Sum(t => 2L * (t.Name.Length + t.Note.Length));
-        return 20_000 + (long)BytesPerRow * plan.Tasks.Length + (long)BytesPerLink * plan.Links.Length + texts + (long)BytesPerStretch * stretches + (long)BytesPerCalendar * combinations;
+        return 20_000
+            + (long)BytesPerRow * plan.Tasks.Length
+            + (long)BytesPerLink * plan.Links.Length
+            + texts
+            + (long)BytesPerStretch * stretches
+            + (long)BytesPerCalendar * combinations;
     }
 
     private static (long Stretches, int Combinations) Stretches(Plan plan, Bases bases)
@@ -43,7 +53,10 @@ public static class PlanCost
             if (!task.AroundTheClock)
                 used.Add((task.Calendar, task.Owner is { } owner ? calendarOf.GetValueOrDefault(owner) : null));
         var single = used.SelectMany(pair => new[] { pair.Item1, pair.Item2 }).OfType<string>().Distinct();
-        var stretches = single.Sum(id => (long)bases.StretchesOf(id)) + used.Where(pair => pair.Item1 is not null && pair.Item2 is not null && pair.Item1 != pair.Item2).Sum(pair => (long)bases.StretchesOf(pair.Item1!) + bases.StretchesOf(pair.Item2!));
+        var stretches =
+            single.Sum(id => (long)bases.StretchesOf(id))
+            + used.Where(pair => pair.Item1 is not null && pair.Item2 is not null && pair.Item1 != pair.Item2)
+                .Sum(pair => (long)bases.StretchesOf(pair.Item1!) + bases.StretchesOf(pair.Item2!));
         return (stretches, used.Count);
     }
 
@@ -56,7 +69,8 @@ public static class PlanCost
         public Bases(Plan plan)
         {
             _calendars = plan.Calendars.DistinctBy(c => c.Id).ToDictionary(c => c.Id);
-            foreach (var calendar in plan.Calendars) Go(calendar.Id);
+            foreach (var calendar in plan.Calendars)
+                Go(calendar.Id);
         }
 
         public int DepthOf(string id) => _known.GetValueOrDefault(id).Depth;
@@ -67,7 +81,12 @@ public static class PlanCost
         {
             var path = new List<string>();
             var seen = new HashSet<string>();
-            for (var at = id; at is not null && !_known.ContainsKey(at) && seen.Add(at) && _calendars.TryGetValue(at, out var calendar); at = calendar.Base) path.Add(at);
+            for (
+                var at = id;
+                at is not null && !_known.ContainsKey(at) && seen.Add(at) && _calendars.TryGetValue(at, out var calendar);
+                at = calendar.Base
+            )
+                path.Add(at);
             for (var i = path.Count - 1; i >= 0; i--)
             {
                 var calendar = _calendars[path[i]];

@@ -16,7 +16,9 @@ public static partial class PlanIds
     public static string InitialsOf(string name)
     {
         var words = name.Split([' ', '-'], StringSplitOptions.RemoveEmptyEntries).Where(w => w.Any(char.IsLetterOrDigit)).ToArray();
-        var firsts = (words.Length > 1 ? new[] { words[0], words[^1] } : words).Select(w => StringInfo.GetNextTextElement(w.TrimStart('"', '\'', '(')));
+        var firsts = (words.Length > 1 ? new[] { words[0], words[^1] } : words).Select(w =>
+            StringInfo.GetNextTextElement(w.TrimStart('"', '\'', '('))
+        );
         return string.Concat(firsts).ToUpperInvariant();
     }
 
@@ -26,8 +28,7 @@ public static partial class PlanIds
     /// <summary>A readable id for a person, that nobody has.</summary>
     public static string FreeId(string name, IReadOnlySet<string> taken)
     {
-        var letters = name.ToLowerInvariant()
-            .Where(c => char.IsAsciiLetterOrDigit(c) || c == ' ').Select(c => c == ' ' ? '-' : c);
+        var letters = name.ToLowerInvariant().Where(c => char.IsAsciiLetterOrDigit(c) || c == ' ').Select(c => c == ' ' ? '-' : c);
         var stem = string.Concat(letters).Trim('-');
         stem = stem.Length == 0 ? "person" : stem[..Math.Min(stem.Length, 40)];
         return Enumerable.Range(1, int.MaxValue).Select(n => n == 1 ? stem : $"{stem}-{n}").First(id => !taken.Contains(id));

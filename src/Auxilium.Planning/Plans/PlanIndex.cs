@@ -18,7 +18,13 @@ public sealed class PlanIndex
         Tasks = tasks;
         if (before is not null && HaveSameOutline(before.Tasks, tasks))
         {
-            (_rowById, _parent, _level, _subtreeEnd, _numbers) = (before._rowById, before._parent, before._level, before._subtreeEnd, before._numbers);
+            (_rowById, _parent, _level, _subtreeEnd, _numbers) = (
+                before._rowById,
+                before._parent,
+                before._level,
+                before._subtreeEnd,
+                before._numbers
+            );
             return;
         }
         var count = tasks.Length;
@@ -31,14 +37,16 @@ public sealed class PlanIndex
             _rowById.TryAdd(tasks[row].Id, row);
             // The parent is the row above or one of its ancestors, so this walk is short.
             var parent = row - 1;
-            while (parent >= 0 && tasks[parent].Id != tasks[row].Parent) parent = _parent[parent];
+            while (parent >= 0 && tasks[parent].Id != tasks[row].Parent)
+                parent = _parent[parent];
             _parent[row] = tasks[row].Parent is null ? -1 : parent;
             _level[row] = _parent[row] < 0 ? 0 : _level[_parent[row]] + 1;
         }
         for (var row = count - 1; row >= 0; row--)
         {
             _subtreeEnd[row] = Math.Max(_subtreeEnd[row], row + 1);
-            if (_parent[row] >= 0) _subtreeEnd[_parent[row]] = Math.Max(_subtreeEnd[_parent[row]], _subtreeEnd[row]);
+            if (_parent[row] >= 0)
+                _subtreeEnd[_parent[row]] = Math.Max(_subtreeEnd[_parent[row]], _subtreeEnd[row]);
         }
     }
 
@@ -72,20 +80,23 @@ public sealed class PlanIndex
     /// <summary>Direct children in order.</summary>
     public IEnumerable<int> ChildrenOf(int row)
     {
-        for (var child = row + 1; child < _subtreeEnd[row]; child = _subtreeEnd[child]) yield return child;
+        for (var child = row + 1; child < _subtreeEnd[row]; child = _subtreeEnd[child])
+            yield return child;
     }
 
     /// <summary>The rows beside this one, itself included.</summary>
     public IEnumerable<int> SiblingsOf(int row)
     {
-        if (_parent[row] >= 0) return ChildrenOf(_parent[row]);
+        if (_parent[row] >= 0)
+            return ChildrenOf(_parent[row]);
         return TopLevel();
     }
 
     /// <summary>Rows that are in no phase, in order.</summary>
     public IEnumerable<int> TopLevel()
     {
-        for (var row = 0; row < Count; row = _subtreeEnd[row]) yield return row;
+        for (var row = 0; row < Count; row = _subtreeEnd[row])
+            yield return row;
     }
 
     /// <summary>The sibling before this row, -1 when it is the first.</summary>
@@ -94,7 +105,8 @@ public sealed class PlanIndex
         var previous = -1;
         foreach (var sibling in SiblingsOf(row))
         {
-            if (sibling == row) return previous;
+            if (sibling == row)
+                return previous;
             previous = sibling;
         }
         return -1;
@@ -109,9 +121,13 @@ public sealed class PlanIndex
     /// <summary>Edits keep the ids of rows they do not touch, so looking at the references is enough.</summary>
     private static bool HaveSameOutline(ImmutableArray<PlanTask> before, ImmutableArray<PlanTask> after)
     {
-        if (before.Length != after.Length) return false;
+        if (before.Length != after.Length)
+            return false;
         for (var row = 0; row < after.Length; row++)
-            if (!ReferenceEquals(before[row], after[row]) && !(ReferenceEquals(before[row].Id, after[row].Id) && ReferenceEquals(before[row].Parent, after[row].Parent)))
+            if (
+                !ReferenceEquals(before[row], after[row])
+                && !(ReferenceEquals(before[row].Id, after[row].Id) && ReferenceEquals(before[row].Parent, after[row].Parent))
+            )
                 return false;
         return true;
     }

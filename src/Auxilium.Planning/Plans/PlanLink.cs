@@ -23,6 +23,8 @@ public sealed record PlanLink(string From, string To, Length Lag = default, Link
     /// <summary>Whether it binds the finish of the task after.</summary>
     public bool ToFinish => Kind is LinkKind.FinishToFinish or LinkKind.StartToFinish;
 
-    /// <summary>Its lag in minutes: of the clock when elapsed, else of the project calendar. A day is the same either way (rule T4).</summary>
+    /// <summary>
+    /// Its lag in minutes: of the clock when elapsed, else of the project calendar. A day is the same either way (rule T4).
+    /// </summary>
     public int LagMinutes(WorkUnits units) => Lag.IsZero ? 0 : units.Minutes(Lag).Count;
 }

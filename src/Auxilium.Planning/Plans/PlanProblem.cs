@@ -13,7 +13,8 @@ public sealed record PlanProblem(string Code, string Message, ImmutableArray<str
 }
 
 /// <summary>The plan cannot be calculated: rules that no schedule can honour.</summary>
-public sealed class UnsoundPlanException(IReadOnlyList<PlanProblem> problems) : Exception(string.Join(" ", problems.Select(p => p.Message)))
+public sealed class UnsoundPlanException(IReadOnlyList<PlanProblem> problems)
+    : Exception(string.Join(" ", problems.Select(p => p.Message)))
 {
     public IReadOnlyList<PlanProblem> Problems => problems;
 }

@@ -5,7 +5,9 @@ namespace Auxilium.Planning.Plans;
 /// <summary>A plan on other days.</summary>
 public static class PlanShift
 {
-    /// <summary>Every date of the plan, and every dated exception of its calendars, that many weeks later. Days of the week stay.</summary>
+    /// <summary>
+    /// Every date of the plan, and every dated exception of its calendars, that many weeks later. Days of the week stay.
+    /// </summary>
     public static Plan ByWeeks(Plan plan, int weeks)
     {
         var days = weeks * 7;
@@ -19,25 +21,39 @@ public static class PlanShift
                 StatusDate = LaterIfAny(plan.Project.StatusDate),
                 Periods = [.. plan.Project.Periods.Select(p => p with { From = p.From.AddDays(days), To = p.To.AddDays(days) })],
             },
-            Calendars = [.. plan.Calendars.Select(c => c with { Exceptions = [.. c.Exceptions.Select(e => e with { From = e.From.AddDays(days), To = e.To.AddDays(days) })] })],
-            Tasks = [.. plan.Tasks.Select(t => t with
-            {
-                Pinned = t.Pinned is { } p ? new PinnedDates(Later(p.Start), LaterIfAny(p.Finish)) : null,
-                Constraint = t.Constraint is { } c ? c with { Date = LaterIfAny(c.Date) } : null,
-                Deadline = LaterIfAny(t.Deadline),
-                ActualStart = LaterIfAny(t.ActualStart),
-                ActualFinish = LaterIfAny(t.ActualFinish),
-                Repeats = t.Repeats is { } rule ? Shifted(rule) : null,
-            })],
+            Calendars =
+            [
+                .. plan.Calendars.Select(c =>
+                    c with
+                    {
+                        Exceptions = [.. c.Exceptions.Select(e => e with { From = e.From.AddDays(days), To = e.To.AddDays(days) })],
+                    }
+                ),
+            ],
+            Tasks =
+            [
+                .. plan.Tasks.Select(t =>
+                    t with
+                    {
+                        Pinned = t.Pinned is { } p ? new PinnedDates(Later(p.Start), LaterIfAny(p.Finish)) : null,
+                        Constraint = t.Constraint is { } c ? c with { Date = LaterIfAny(c.Date) } : null,
+                        Deadline = LaterIfAny(t.Deadline),
+                        ActualStart = LaterIfAny(t.ActualStart),
+                        ActualFinish = LaterIfAny(t.ActualFinish),
+                        Repeats = t.Repeats is { } rule ? Shifted(rule) : null,
+                    }
+                ),
+            ],
         };
 
-        RepeatRule Shifted(RepeatRule rule) => rule with
-        {
-            From = rule.From with { Date = rule.From.Date.AddDays(days) },
-            Until = rule.Until is { } until ? until with { Date = until.Date.AddDays(days) } : null,
-            Made = rule.Made?.AddDays(days),
-            Through = rule.Through?.AddDays(days),
-        };
+        RepeatRule Shifted(RepeatRule rule) =>
+            rule with
+            {
+                From = rule.From with { Date = rule.From.Date.AddDays(days) },
+                Until = rule.Until is { } until ? until with { Date = until.Date.AddDays(days) } : null,
+                Made = rule.Made?.AddDays(days),
+                Through = rule.Through?.AddDays(days),
+            };
 
         PlanTime Later(PlanTime time) => new(time.Minutes + days * PlanTime.MinutesPerDay);
 

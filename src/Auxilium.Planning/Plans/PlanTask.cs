@@ -29,7 +29,8 @@ public sealed record DateConstraint(ConstraintKind Kind, PlanTime? Date = null)
     public bool IsNotAfter => Kind is ConstraintKind.StartNoLaterThan or ConstraintKind.FinishNoLaterThan;
 
     /// <summary>Whether its date is about the finish.</summary>
-    public bool IsOfFinish => Kind is ConstraintKind.FinishNoEarlierThan or ConstraintKind.FinishNoLaterThan or ConstraintKind.MustFinishOn;
+    public bool IsOfFinish =>
+        Kind is ConstraintKind.FinishNoEarlierThan or ConstraintKind.FinishNoLaterThan or ConstraintKind.MustFinishOn;
 }
 
 /// <summary>A pause in the work (rule L3).</summary>
@@ -170,5 +171,11 @@ public sealed record PlanTask
 
     /// <summary>A new task of one day that nobody has confirmed yet.</summary>
     public static PlanTask Named(string id, string name, string? parent = null) =>
-        new() { Id = id, Name = name, Parent = parent, Tentative = true };
+        new()
+        {
+            Id = id,
+            Name = name,
+            Parent = parent,
+            Tentative = true,
+        };
 }

@@ -42,10 +42,15 @@ public sealed record RepeatRule
     /// <summary>1 for each of them, 2 for every other one.</summary>
     public int Interval { get; init; } = 1;
 
-    /// <summary>Days of the week: of weeks, that of <see cref="From"/> when left out; with <see cref="Week"/>, the one that is counted.</summary>
+    /// <summary>
+    /// Days of the week: of weeks, that of <see cref="From"/> when left out; with <see cref="Week"/>, the one that is counted.
+    /// </summary>
     public ImmutableArray<DayOfWeek> On { get; init; } = [];
 
-    /// <summary>Of months and years: the first to fourth of a day of the week, or <see cref="LastWeek"/>; without it, the date of <see cref="From"/>.</summary>
+    /// <summary>
+    /// Of months and years: the first to fourth of a day of the week, or <see cref="LastWeek"/>; without it, the date of <see
+    /// cref="From"/>.
+    /// </summary>
     public int? Week { get; init; }
 
     /// <summary>The first day there can be an occurrence; with a time of day, each begins then, whatever the calendar says.</summary>
@@ -68,22 +73,34 @@ public sealed record RepeatRule
     /// <summary>How many have been made, which numbers the next.</summary>
     public int Count { get; init; }
 
-    /// <summary>The finish of the project that the series is known to go with: only where that moves on is it offered to be extended.</summary>
+    /// <summary>
+    /// The finish of the project that the series is known to go with: only where that moves on is it offered to be extended.
+    /// </summary>
     public DateOnly? Through { get; init; }
 
     /// <summary>The sentence that says what is wrong with it, and what would be right; <c>null</c> when nothing is.</summary>
     public string? WhyUnusable(WorkUnits units)
     {
         var on = On.IsDefault ? [] : On;
-        if (Interval is < 1 or > MostInterval) return $"It can come every 1 to {MostInterval} days, weeks, months or years.";
-        if (Times is < 1 or > MostTimes) return $"It can come 1 to {MostTimes} times.";
-        if (Until is { } until && until.Date < From.Date) return "The last day is before the first: give a later one, or an earlier first.";
-        if (on.Any(day => !Enum.IsDefined(day)) || on.Distinct().Count() < on.Length) return "Name each day of the week once.";
-        if (Week is not (null or LastWeek or (>= 1 and <= 4))) return "In a month it can come on the first, second, third, fourth or last of a day of the week.";
-        if (Week is not null && (Every is RepeatUnit.Day or RepeatUnit.Week || on.Length != 1)) return "Name one day of the week to count in the month, and let it come by months or years.";
-        if (Week is null && on.Length > 0 && Every != RepeatUnit.Week) return "Days of the week go with weeks, or with the first to last one of a month.";
-        if (!PlanTime.On(From.Date).IsInRange || Until is { } end && !PlanTime.On(end.Date).IsInRange) return "That is outside the years that can be planned: give dates from 1990 to 2100.";
-        return Length.Amount < 0 ? "Each takes some time, or none as a milestone: give a length such as 2h." : LengthText.WhyUnusable(Length, units);
+        if (Interval is < 1 or > MostInterval)
+            return $"It can come every 1 to {MostInterval} days, weeks, months or years.";
+        if (Times is < 1 or > MostTimes)
+            return $"It can come 1 to {MostTimes} times.";
+        if (Until is { } until && until.Date < From.Date)
+            return "The last day is before the first: give a later one, or an earlier first.";
+        if (on.Any(day => !Enum.IsDefined(day)) || on.Distinct().Count() < on.Length)
+            return "Name each day of the week once.";
+        if (Week is not (null or LastWeek or (>= 1 and <= 4)))
+            return "In a month it can come on the first, second, third, fourth or last of a day of the week.";
+        if (Week is not null && (Every is RepeatUnit.Day or RepeatUnit.Week || on.Length != 1))
+            return "Name one day of the week to count in the month, and let it come by months or years.";
+        if (Week is null && on.Length > 0 && Every != RepeatUnit.Week)
+            return "Days of the week go with weeks, or with the first to last one of a month.";
+        if (!PlanTime.On(From.Date).IsInRange || Until is { } end && !PlanTime.On(end.Date).IsInRange)
+            return "That is outside the years that can be planned: give dates from 1990 to 2100.";
+        return Length.Amount < 0
+            ? "Each takes some time, or none as a milestone: give a length such as 2h."
+            : LengthText.WhyUnusable(Length, units);
     }
 
     /// <summary>The days it names, without end.</summary>
@@ -93,18 +110,21 @@ public sealed record RepeatRule
         for (var round = 0; ; round++)
             foreach (var day in DaysIn(from, round * Interval))
             {
-                if (day.Year > 2100) yield break;
-                if (day >= from) yield return day;
+                if (day.Year > 2100)
+                    yield break;
+                if (day >= from)
+                    yield return day;
             }
     }
 
-    private IEnumerable<DateOnly> DaysIn(DateOnly from, int away) => Every switch
-    {
-        RepeatUnit.Day => [from.AddDays(away)],
-        RepeatUnit.Week => DaysOfWeek(from.AddDays(7 * away)),
-        RepeatUnit.Month => [InMonth(new DateOnly(from.Year, from.Month, 1).AddMonths(away), from.Day)],
-        _ => [InMonth(new DateOnly(from.Year, from.Month, 1).AddYears(away), from.Day)],
-    };
+    private IEnumerable<DateOnly> DaysIn(DateOnly from, int away) =>
+        Every switch
+        {
+            RepeatUnit.Day => [from.AddDays(away)],
+            RepeatUnit.Week => DaysOfWeek(from.AddDays(7 * away)),
+            RepeatUnit.Month => [InMonth(new DateOnly(from.Year, from.Month, 1).AddMonths(away), from.Day)],
+            _ => [InMonth(new DateOnly(from.Year, from.Month, 1).AddYears(away), from.Day)],
+        };
 
     private IEnumerable<DateOnly> DaysOfWeek(DateOnly inside)
     {
@@ -117,7 +137,8 @@ public sealed record RepeatRule
     private DateOnly InMonth(DateOnly month, int date)
     {
         var days = DateTime.DaysInMonth(month.Year, month.Month);
-        if (Week is not { } week) return month.AddDays(Math.Min(date, days) - 1);
+        if (Week is not { } week)
+            return month.AddDays(Math.Min(date, days) - 1);
         if (week == LastWeek)
         {
             var last = month.AddDays(days - 1);

@@ -22,7 +22,12 @@ public static class RepeatText
             RepeatUnit.Day => Every(rule, "day"),
             RepeatUnit.Week => $"{Every(rule, "week")} on {Days(rule)}",
             RepeatUnit.Month => $"{Every(rule, "month")} on {(rule.Week is null ? $"the {Ordinal(from.Day)}" : Counted(rule))}",
-            _ => $"{Every(rule, "year")} on {(rule.Week is null ? from.ToString("d MMMM", CultureInfo.InvariantCulture) : $"{Counted(rule)} of {from.ToString("MMMM", CultureInfo.InvariantCulture)}")}",
+            _ => $"{Every(rule, "year")} on "
+                + (
+                    rule.Week is null
+                        ? from.ToString("d MMMM", CultureInfo.InvariantCulture)
+                        : $"{Counted(rule)} of {from.ToString("MMMM", CultureInfo.InvariantCulture)}"
+                ),
         };
     }
 
@@ -30,14 +35,30 @@ public static class RepeatText
 
     private static string Days(RepeatRule rule)
     {
-        var days = (rule.On.IsDefaultOrEmpty ? [rule.From.Date.DayOfWeek] : rule.On).OrderBy(day => ((int)day + 6) % 7).Select(Short).ToList();
+        var days = (rule.On.IsDefaultOrEmpty ? [rule.From.Date.DayOfWeek] : rule.On)
+            .OrderBy(day => ((int)day + 6) % 7)
+            .Select(Short)
+            .ToList();
         return days.Count == 1 ? days[0] : $"{string.Join(", ", days.SkipLast(1))} and {days[^1]}";
     }
 
     private static string Counted(RepeatRule rule) =>
-        $"the {(rule.Week == RepeatRule.LastWeek ? "last" : Ordinals[rule.Week!.Value - 1])} {CultureInfo.InvariantCulture.DateTimeFormat.GetDayName(rule.On[0])}";
+        $"the {(rule.Week == RepeatRule.LastWeek ? "last" : Ordinals[rule.Week!.Value - 1])} "
+        + $"{CultureInfo.InvariantCulture.DateTimeFormat.GetDayName(rule.On[0])}";
 
     private static string Short(DayOfWeek day) => CultureInfo.InvariantCulture.DateTimeFormat.GetAbbreviatedDayName(day);
 
-    private static string Ordinal(int number) => number + (number % 100 is 11 or 12 or 13 ? "th" : (number % 10) switch { 1 => "st", 2 => "nd", 3 => "rd", _ => "th" });
+    private static string Ordinal(int number) =>
+        number
+        + (
+            number % 100 is 11 or 12 or 13
+                ? "th"
+                : (number % 10) switch
+                {
+                    1 => "st",
+                    2 => "nd",
+                    3 => "rd",
+                    _ => "th",
+                }
+        );
 }

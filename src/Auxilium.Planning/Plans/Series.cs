@@ -19,7 +19,9 @@ public static class Series
     private const int MostDaysOn = 400;
     private const int UsualStart = 9 * 60;
 
-    /// <summary>Those that are still to be made: after <see cref="RepeatRule.Made"/>, up to its end, or to <see cref="RepeatRule.MostTimes"/>.</summary>
+    /// <summary>
+    /// Those that are still to be made: after <see cref="RepeatRule.Made"/>, up to its end, or to <see cref="RepeatRule.MostTimes"/>.
+    /// </summary>
     /// <param name="rule">A rule that is not unusable.</param>
     /// <param name="calendar">What each is worked on by.</param>
     /// <param name="units">What a day comes to.</param>
@@ -30,9 +32,12 @@ public static class Series
         var taken = rule.Made;
         foreach (var day in rule.Days())
         {
-            if (rule.Count + made.Count >= most || day > rule.Until?.Date) break;
-            if (day <= rule.Made) continue;
-            if (DayFor(rule, day, calendar) is not { } at || at <= taken || at > rule.Until?.Date) continue;
+            if (rule.Count + made.Count >= most || day > rule.Until?.Date)
+                break;
+            if (day <= rule.Made)
+                continue;
+            if (DayFor(rule, day, calendar) is not { } at || at <= taken || at > rule.Until?.Date)
+                continue;
             taken = at;
             made.Add(At(rule, day, at, calendar, units, rule.Count + made.Count + 1));
         }
@@ -44,8 +49,10 @@ public static class Series
 
     private static DateOnly? DayFor(RepeatRule rule, DateOnly day, WorkTime calendar)
     {
-        if (rule.Closed == OnClosedDay.Keep || calendar.WorkedOn(day) > 0) return day;
-        if (rule.Closed == OnClosedDay.Skip) return null;
+        if (rule.Closed == OnClosedDay.Keep || calendar.WorkedOn(day) > 0)
+            return day;
+        if (rule.Closed == OnClosedDay.Skip)
+            return null;
         for (var on = 1; on < MostDaysOn; on++)
             if (calendar.WorkedOn(day.AddDays(on)) > 0)
                 return day.AddDays(on);
@@ -55,7 +62,10 @@ public static class Series
     private static Occurrence At(RepeatRule rule, DateOnly day, DateOnly at, WorkTime calendar, WorkUnits units, int number)
     {
         var open = calendar.WorkedOn(at) > 0;
-        var start = rule.From.Minute is { } minute ? PlanTime.On(at, minute) : open ? new DateOrTime(at).AsStart(calendar) : PlanTime.On(at, UsualStart);
+        var start =
+            rule.From.Minute is { } minute ? PlanTime.On(at, minute)
+            : open ? new DateOrTime(at).AsStart(calendar)
+            : PlanTime.On(at, UsualStart);
         // Hours at a time of day are hours of the clock where the calendar has no such hours.
         var minutes = units.Minutes(rule.Length).Count;
         var byTheHour = rule.From.Minute is not null && rule.Length.Unit is LengthUnit.Minutes or LengthUnit.Hours;

@@ -45,9 +45,16 @@ public static class TaskMarks
     /// <summary>The sentence that says what is wrong with a reference; <c>null</c> when nothing is.</summary>
     public static string? WhyRefused(Reference reference)
     {
-        if (reference.Address.Length > LongestAddress) return $"An address has at most {LongestAddress:N0} characters.";
-        if (reference.Title.Length > LongestStep || reference.Title.Any(char.IsControl)) return $"What a link is called is one line of at most {LongestStep} characters.";
-        var known = Uri.TryCreate(reference.Address, UriKind.Absolute, out var uri) && uri.Scheme is "http" or "https" or "mailto" && !reference.Address.Any(char.IsControl);
-        return known && (uri!.Scheme == "mailto" || uri.Host.Length > 0) ? null : "This is not an address: give one that begins with https://, http:// or mailto:.";
+        if (reference.Address.Length > LongestAddress)
+            return $"An address has at most {LongestAddress:N0} characters.";
+        if (reference.Title.Length > LongestStep || reference.Title.Any(char.IsControl))
+            return $"What a link is called is one line of at most {LongestStep} characters.";
+        var known =
+            Uri.TryCreate(reference.Address, UriKind.Absolute, out var uri)
+            && uri.Scheme is "http" or "https" or "mailto"
+            && !reference.Address.Any(char.IsControl);
+        return known && (uri!.Scheme == "mailto" || uri.Host.Length > 0)
+            ? null
+            : "This is not an address: give one that begins with https://, http:// or mailto:.";
     }
 }

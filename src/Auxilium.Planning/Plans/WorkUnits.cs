@@ -16,9 +16,11 @@ public readonly record struct WorkUnits(decimal HoursPerDay, decimal DaysPerWeek
     public bool TryGetMinutes(Length length, out WorkMinutes minutes)
     {
         minutes = default;
-        if (Math.Abs(length.Amount) > 10_000_000) return false;
+        if (Math.Abs(length.Amount) > 10_000_000)
+            return false;
         var exact = length.Amount * MinutesIn(length.Unit);
-        if (exact != decimal.Truncate(exact) || Math.Abs(exact) > Length.MostWeeks * MinutesIn(LengthUnit.Weeks)) return false;
+        if (exact != decimal.Truncate(exact) || Math.Abs(exact) > Length.MostWeeks * MinutesIn(LengthUnit.Weeks))
+            return false;
         minutes = new WorkMinutes((int)exact);
         return true;
     }
@@ -26,7 +28,9 @@ public readonly record struct WorkUnits(decimal HoursPerDay, decimal DaysPerWeek
     /// <summary>The minutes of a length that is known to come to whole ones.</summary>
     /// <exception cref="ArgumentException">It does not.</exception>
     public WorkMinutes Minutes(Length length) =>
-        TryGetMinutes(length, out var minutes) ? minutes : throw new ArgumentException($"{length} does not come to whole minutes.", nameof(length));
+        TryGetMinutes(length, out var minutes)
+            ? minutes
+            : throw new ArgumentException($"{length} does not come to whole minutes.", nameof(length));
 
     /// <summary>The same minutes as a length in the largest unit that gives at most two decimals.</summary>
     public Length ToLength(WorkMinutes minutes)
@@ -34,16 +38,18 @@ public readonly record struct WorkUnits(decimal HoursPerDay, decimal DaysPerWeek
         foreach (var unit in new[] { LengthUnit.Days, LengthUnit.Hours })
         {
             var amount = minutes.Count / MinutesIn(unit);
-            if (amount == Math.Round(amount, 2)) return new Length(amount, unit);
+            if (amount == Math.Round(amount, 2))
+                return new Length(amount, unit);
         }
         return new Length(minutes.Count, LengthUnit.Minutes);
     }
 
-    private decimal MinutesIn(LengthUnit unit) => unit switch
-    {
-        LengthUnit.Minutes => 1,
-        LengthUnit.Hours => 60,
-        LengthUnit.Days => HoursPerDay * 60,
-        _ => DaysPerWeek * HoursPerDay * 60,
-    };
+    private decimal MinutesIn(LengthUnit unit) =>
+        unit switch
+        {
+            LengthUnit.Minutes => 1,
+            LengthUnit.Hours => 60,
+            LengthUnit.Days => HoursPerDay * 60,
+            _ => DaysPerWeek * HoursPerDay * 60,
+        };
 }

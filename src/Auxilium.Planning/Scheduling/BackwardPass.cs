@@ -39,7 +39,8 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
         foreach (var edge in network.EdgesOf(node))
         {
             var target = edge.Target;
-            if (network.IsEnd(target)) InPhase(node, target, ref late, ref still);
+            if (network.IsEnd(target))
+                InPhase(node, target, ref late, ref still);
             else if (edge.IsPlain)
             {
                 late.BoundFinish(_late.Start(target));
@@ -51,8 +52,10 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
                 still.Bound(edge, Lags.TakeBack(_project, _still.Of(edge), edge));
             }
         }
-        if (network.IsEnd(node)) Settle(network.RowOfEnd(node), node, ref late, ref still);
-        else if (facts.IsLeaf(node)) Leaf(node, ref late, ref still);
+        if (network.IsEnd(node))
+            Settle(network.RowOfEnd(node), node, ref late, ref still);
+        else if (facts.IsLeaf(node))
+            Leaf(node, ref late, ref still);
         else
         {
             _late.Set(node, late.OfBoth);
@@ -65,9 +68,11 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
     {
         late.BoundFinish(_late.Finish(end));
         still.BoundFinish(_still.Finish(end));
-        if (!network.GoesByPhaseStarts) return;
+        if (!network.GoesByPhaseStarts)
+            return;
         var row = network.IsEnd(node) ? network.RowOfEnd(node) : node;
-        if (schedule.EarlyStarts[row] != schedule.EarlyStarts[network.RowOfEnd(end)]) return;
+        if (schedule.EarlyStarts[row] != schedule.EarlyStarts[network.RowOfEnd(end)])
+            return;
         late.BoundStart(_late.Start(end));
         still.BoundStart(_still.Start(end));
     }
@@ -75,7 +80,8 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
     /// <summary>An end passes its limits on to the rows of its phase. A start that another row gives as well holds nobody still.</summary>
     private void Settle(int phase, int node, ref Limit late, ref Limit still)
     {
-        if (still.BindsStart && SecondStart(phase) <= still.Start.Time) still = new Limit(Unbound, still.Finish);
+        if (still.BindsStart && SecondStart(phase) <= still.Start.Time)
+            still = new Limit(Unbound, still.Finish);
         _late.Set(node, late);
         _still.Set(node, still);
     }
@@ -85,10 +91,13 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
         var (first, second) = (WorkTime.Never, WorkTime.Never);
         for (var row = phase + 1; row < plan.Index.SubtreeEnd(phase); row++)
         {
-            if (!facts.IsLeaf(row)) continue;
+            if (!facts.IsLeaf(row))
+                continue;
             var start = schedule.EarlyStarts[row];
-            if (start < first) (first, second) = (start, first);
-            else if (start < second) second = start;
+            if (start < first)
+                (first, second) = (start, first);
+            else if (start < second)
+                second = start;
         }
         return second;
     }
@@ -107,8 +116,10 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
         // From start to finish: the length with its pauses; where dates are given, what lies between.
         var own = (traits & (TaskTraits.Started | TaskTraits.Pinned)) == 0 ? span : calendar.Between(start, finish);
         var started = (traits & TaskTraits.Started) != 0;
-        if ((traits & TaskTraits.NotAfter) != 0) late.NotAfter(plan.Tasks[row].Constraint!);
-        if (started) (late, still) = (new Limit(Unbound, late.Finish), new Limit(Unbound, still.Finish));
+        if ((traits & TaskTraits.NotAfter) != 0)
+            late.NotAfter(plan.Tasks[row].Constraint!);
+        if (started)
+            (late, still) = (new Limit(Unbound, late.Finish), new Limit(Unbound, still.Finish));
         late.BoundFinish(_floatTo);
         still.BoundFinish(_finish);
         // Counts of working minutes before each instant: differences of them are floats, and each is looked up once.
@@ -117,8 +128,14 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
         var workedLate = must ? worked : LatestFinish(calendar, late, own);
         var same = !must && still.Finish.Time == late.Finish.Time && !late.BindsStart && !still.BindsStart;
         var workedStill = same ? workedLate : LatestFinish(calendar, still, own);
-        var lateFinish = must ? finish : span == 0 && own == 0 ? late.OfBoth.Finish.Time : calendar.MinuteEnd(workedLate);
-        var lateStart = must || started ? start : own == 0 ? lateFinish : calendar.MinuteStart(workedLate - own);
+        var lateFinish =
+            must ? finish
+            : span == 0 && own == 0 ? late.OfBoth.Finish.Time
+            : calendar.MinuteEnd(workedLate);
+        var lateStart =
+            must || started ? start
+            : own == 0 ? lateFinish
+            : calendar.MinuteStart(workedLate - own);
         schedule.LateStarts[row] = lateStart;
         schedule.LateFinishes[row] = lateFinish;
         var total = workedLate - worked;
@@ -135,11 +152,19 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
         if ((traits & (TaskTraits.Pinned | TaskTraits.Must)) != 0)
         {
             // It stands where it is, and moves for nobody.
-            _late.Set(row, new(span == 0 ? start : calendar.Next(start)), bindsFinish ? FinishLimit(calendar, worked, finish, span) : Unbound);
+            _late.Set(
+                row,
+                new(span == 0 ? start : calendar.Next(start)),
+                bindsFinish ? FinishLimit(calendar, worked, finish, span) : Unbound
+            );
             _still.Set(row, Unbound, Unbound);
             return;
         }
-        _late.Set(row, new(lateStart, counted ? workedLate - span : -1), bindsFinish ? FinishLimit(calendar, workedLate, lateFinish, span) : Unbound);
+        _late.Set(
+            row,
+            new(lateStart, counted ? workedLate - span : -1),
+            bindsFinish ? FinishLimit(calendar, workedLate, lateFinish, span) : Unbound
+        );
         _still.Set(row, new(start, counted ? worked - span : -1), bindsFinish ? FinishLimit(calendar, worked, finish, span) : Unbound);
     }
 
@@ -153,8 +178,12 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
     private int LatestFinish(WorkTime calendar, in Limit limit, int span)
     {
         var finish = limit.Finish.WorkedBy(calendar, _project);
-        if (!limit.BindsStart) return finish;
-        return Math.Min(finish, span == 0 ? limit.Start.WorkedBy(calendar, _project) : Limit.LatestStart(calendar, limit.Start, _project) + span);
+        if (!limit.BindsStart)
+            return finish;
+        return Math.Min(
+            finish,
+            span == 0 ? limit.Start.WorkedBy(calendar, _project) : Limit.LatestStart(calendar, limit.Start, _project) + span
+        );
     }
 
     /// <summary>How late a bound on the finish may be: up to the next working minute (K2).</summary>

@@ -16,7 +16,9 @@ internal static class DateBounds
 internal static class Lags
 {
     public static CountedTime Shift(WorkTime project, CountedTime time, Edge edge) =>
-        edge.Lag == 0 ? time : edge.Elapsed ? new(new PlanTime(time.Time.Minutes + edge.Lag)) : project.Add(time, edge.Lag);
+        edge.Lag == 0 ? time
+        : edge.Elapsed ? new(new PlanTime(time.Time.Minutes + edge.Lag))
+        : project.Add(time, edge.Lag);
 
     /// <summary>The latest instant whose shift is at most the limit.</summary>
     public static CountedTime TakeBack(WorkTime project, CountedTime limit, Edge edge) =>

@@ -20,7 +20,8 @@ public enum DriverKind
 
 /// <param name="Kind">What it is.</param>
 /// <param name="From">For a link, the id of the task that comes before.</param>
-/// <param name="To">For a link that holds a task back from later, in a plan worked out from its finish: the id of the task that comes after.</param>
+/// <param name="To">For a link that holds a task back from later, in a plan worked out from its finish: the id of the task that comes
+/// after.</param>
 public sealed record Driver(DriverKind Kind, string? From = null, string? To = null);
 
 /// <summary>The inputs that bind the dates of every leaf with no room left (rule Y1).</summary>
@@ -47,10 +48,12 @@ public sealed class Drivers
     /// <summary>Empty for phases, which only roll up, and for tasks that take no part.</summary>
     public IReadOnlyList<Driver> Of(int row)
     {
-        if (!_facts.IsLeaf(row)) return [];
+        if (!_facts.IsLeaf(row))
+            return [];
         if (Fixing(row) is var fixing && fixing != NoKind)
             return fixing == DriverKind.Actual && IsMoved(row) ? [new(fixing), new(DriverKind.StatusDate)] : [new(fixing)];
-        if (IsContrary(row)) return [new(_fromStart ? DriverKind.AsLateAsPossible : DriverKind.AsSoonAsPossible)];
+        if (IsContrary(row))
+            return [new(_fromStart ? DriverKind.AsLateAsPossible : DriverKind.AsSoonAsPossible)];
         return [.. Binding(row)];
     }
 
@@ -87,7 +90,11 @@ public sealed class Drivers
         var (calendar, span) = (_facts.Calendars[row], _facts.Spans[row]);
         if (_fromStart)
         {
-            if ((_facts.Traits[row] & TaskTraits.NotBefore) != 0 && DateBounds.NotBefore(task.Constraint!, calendar, span) is var notBefore && BindsStart(row, notBefore))
+            if (
+                (_facts.Traits[row] & TaskTraits.NotBefore) != 0
+                && DateBounds.NotBefore(task.Constraint!, calendar, span) is var notBefore
+                && BindsStart(row, notBefore)
+            )
             {
                 latest = Nearer(latest, notBefore);
                 yield return new(DriverKind.Constraint);
@@ -102,18 +109,27 @@ public sealed class Drivers
                 latest = Nearer(latest, _schedule.Start);
                 yield return new(DriverKind.ProjectStart);
             }
-            if (latest != default && IsTimeOff(calendar, latest, _schedule.StartOf(row))) yield return new(DriverKind.Calendar);
+            if (latest != default && IsTimeOff(calendar, latest, _schedule.StartOf(row)))
+                yield return new(DriverKind.Calendar);
         }
         else
         {
-            if ((_facts.Traits[row] & TaskTraits.NotAfter) != 0 && (task.Constraint!.IsOfFinish ? BindsFinish(row, task.Constraint.Date!.Value) : BindsStart(row, task.Constraint.Date!.Value)))
+            if (
+                (_facts.Traits[row] & TaskTraits.NotAfter) != 0
+                && (
+                    task.Constraint!.IsOfFinish
+                        ? BindsFinish(row, task.Constraint.Date!.Value)
+                        : BindsStart(row, task.Constraint.Date!.Value)
+                )
+            )
                 yield return new(DriverKind.Constraint);
             if (BindsFinish(row, _schedule.Finish))
             {
                 latest = Nearer(latest, _schedule.Finish);
                 yield return new(DriverKind.ProjectFinish);
             }
-            if (latest != WorkTime.Never && IsTimeOff(calendar, _schedule.FinishOf(row), latest)) yield return new(DriverKind.Calendar);
+            if (latest != WorkTime.Never && IsTimeOff(calendar, _schedule.FinishOf(row), latest))
+                yield return new(DriverKind.Calendar);
         }
     }
 
@@ -128,7 +144,8 @@ public sealed class Drivers
     }
 
     private bool IsMoved(int row) =>
-        _plan.Tasks[row] is { IsFinished: false } task && InProgressWork.Of(_plan.Project, task, _facts.Calendars[row], _facts.Lengths[row]).Moved;
+        _plan.Tasks[row] is { IsFinished: false } task
+        && InProgressWork.Of(_plan.Project, task, _facts.Calendars[row], _facts.Lengths[row]).Moved;
 
     /// <summary>Whether it really stands elsewhere for going as late, or as soon, as it can.</summary>
     private bool IsContrary(int row) =>
@@ -176,30 +193,39 @@ public sealed class Drivers
     private PlanTime Bound(int position)
     {
         var (from, edge) = (_plan.LinkEnds.From[position], _plan.LinkEnds.Edges[position]);
-        if (_fromStart) return Lags.Shift(_plan.ProjectCalendar, new(edge.FromStart ? _schedule.Starts[from] : _schedule.Finishes[from]), edge).Time;
+        if (_fromStart)
+            return Lags.Shift(_plan.ProjectCalendar, new(edge.FromStart ? _schedule.Starts[from] : _schedule.Finishes[from]), edge).Time;
         var to = edge.Target;
         var limit = edge.ToFinish ? _schedule.Finishes[to] : _schedule.Starts[to];
-        if (_facts.IsLeaf(to) && _facts.Spans[to] > 0) limit = _facts.Calendars[to].Next(limit);
+        if (_facts.IsLeaf(to) && _facts.Spans[to] > 0)
+            limit = _facts.Calendars[to].Next(limit);
         return Lags.TakeBack(_plan.ProjectCalendar, new(limit), edge).Time;
     }
 
     private bool Holds(Edge edge, PlanTime bound, int row) =>
         _fromStart
-            ? edge.ToFinish ? BindsFinish(row, bound) : BindsStart(row, bound)
-            : edge.FromStart ? BindsStart(row, bound) : BindsFinish(row, bound);
+            ? edge.ToFinish
+                ? BindsFinish(row, bound)
+                : BindsStart(row, bound)
+            : edge.FromStart
+                ? BindsStart(row, bound)
+                : BindsFinish(row, bound);
 
     /// <summary>Whether no working minute lies between a bound and the start.</summary>
     private bool BindsStart(int row, PlanTime bound)
     {
-        if (_fromStart || bound == _schedule.Starts[row] || _facts.Spans[row] == 0) return Binds(row, bound, _schedule.Starts[row]);
-        return Limit.LatestStart(_facts.Calendars[row], new(bound), _plan.ProjectCalendar) == _facts.Calendars[row].Worked(_schedule.Starts[row]);
+        if (_fromStart || bound == _schedule.Starts[row] || _facts.Spans[row] == 0)
+            return Binds(row, bound, _schedule.Starts[row]);
+        return Limit.LatestStart(_facts.Calendars[row], new(bound), _plan.ProjectCalendar)
+            == _facts.Calendars[row].Worked(_schedule.Starts[row]);
     }
 
     private bool BindsFinish(int row, PlanTime bound) => Binds(row, bound, _schedule.Finishes[row]);
 
     private bool Binds(int row, PlanTime bound, PlanTime date)
     {
-        if (bound == date) return true;
+        if (bound == date)
+            return true;
         return _facts.Spans[row] > 0 && _facts.Calendars[row].Worked(bound) == _facts.Calendars[row].Worked(date);
     }
 

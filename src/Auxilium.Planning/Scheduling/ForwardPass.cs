@@ -25,7 +25,9 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
     private readonly CountedTime _start = new(start, plan.ProjectCalendar.Worked(start));
     private readonly CountedTime? _status = DateBounds.StatusBound(plan.Project) is { } status ? new(status) : null;
 
-    /// <summary>By row: the working minutes of the project calendar before the early finish of a leaf; negative where they were not counted.</summary>
+    /// <summary>
+    /// By row: the working minutes of the project calendar before the early finish of a leaf; negative where they were not counted.
+    /// </summary>
     public int[] FinishCounts => _counts.Array;
 
     public void Dispose()
@@ -41,11 +43,13 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
         foreach (var node in network.Order)
         {
             schedule.ThrowIfEnded();
-            CountedTime began, ended;
+            CountedTime began,
+                ended;
             if (network.IsEnd(node))
             {
                 var row = network.RowOfEnd(node);
-                if (!facts.IsPhase(row)) continue;
+                if (!facts.IsPhase(row))
+                    continue;
                 (began, ended) = (new(schedule.EarlyStarts[row]), _bound[node]);
                 schedule.EarlyFinishes[row] = ended.Time;
             }
@@ -58,7 +62,8 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
             {
                 began = ended = _bound[node];
             }
-            foreach (var edge in network.EdgesOf(node)) Bind(edge, began, ended);
+            foreach (var edge in network.EdgesOf(node))
+                Bind(edge, began, ended);
         }
     }
 
@@ -81,32 +86,41 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
         if (edge.IsPlain)
         {
             _bound[target] = CountedTime.Max(_bound[target], ended);
-            if (network.IsEnd(target)) Begin(network.RowOfEnd(target), began.Time);
+            if (network.IsEnd(target))
+                Begin(network.RowOfEnd(target), began.Time);
             return;
         }
         var bound = Lags.Shift(_project, edge.FromStart ? began : ended, edge);
-        if (edge.ToFinish) _finishBound[target] = CountedTime.Max(_finishBound[target], bound);
-        else _bound[target] = CountedTime.Max(_bound[target], bound);
+        if (edge.ToFinish)
+            _finishBound[target] = CountedTime.Max(_finishBound[target], bound);
+        else
+            _bound[target] = CountedTime.Max(_bound[target], bound);
     }
 
     /// <summary>A phase starts with the first row in it.</summary>
     private void Begin(int phase, PlanTime began)
     {
         var first = schedule.EarlyStarts[phase];
-        if (first == default || began < first) schedule.EarlyStarts[phase] = began;
+        if (first == default || began < first)
+            schedule.EarlyStarts[phase] = began;
     }
 
     private CountedTime StartOf(int row, CountedTime ended) =>
-        new(schedule.EarlyStarts[row], ended.Worked >= 0 && (facts.Traits[row] & TaskTraits.Fixed) == 0 ? ended.Worked - facts.Spans[row] : -1);
+        new(
+            schedule.EarlyStarts[row],
+            ended.Worked >= 0 && (facts.Traits[row] & TaskTraits.Fixed) == 0 ? ended.Worked - facts.Spans[row] : -1
+        );
 
     private CountedTime Place(int row)
     {
         var (calendar, span) = (facts.Calendars[row], facts.Spans[row]);
         var count = -1;
-        var (began, ended) = (facts.Traits[row] & TaskTraits.Fixed) == 0
-            ? From(row, calendar, Earliest(row, calendar, span), span, out count)
-            : FixedPlacement.Of(plan, plan.Tasks[row], calendar, facts.Lengths[row], span);
-        if (ended > PlanTime.Latest || began < PlanTime.Earliest) throw OutOfRange(plan, row);
+        var (began, ended) =
+            (facts.Traits[row] & TaskTraits.Fixed) == 0
+                ? From(row, calendar, Earliest(row, calendar, span), span, out count)
+                : FixedPlacement.Of(plan, plan.Tasks[row], calendar, facts.Lengths[row], span);
+        if (ended > PlanTime.Latest || began < PlanTime.Earliest)
+            throw OutOfRange(plan, row);
         schedule.EarlyStarts[row] = began;
         schedule.EarlyFinishes[row] = ended;
         FinishCounts[row] = count;
@@ -117,8 +131,10 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
     private CountedTime Earliest(int row, WorkTime calendar, int span)
     {
         var earliest = CountedTime.Max(_bound[row], _start);
-        if (_status is { } status) earliest = CountedTime.Max(earliest, status);
-        if ((facts.Traits[row] & TaskTraits.NotBefore) == 0) return earliest;
+        if (_status is { } status)
+            earliest = CountedTime.Max(earliest, status);
+        if ((facts.Traits[row] & TaskTraits.NotBefore) == 0)
+            return earliest;
         return CountedTime.Max(earliest, new(DateBounds.NotBefore(plan.Tasks[row].Constraint!, calendar, span)));
     }
 
@@ -134,14 +150,19 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
             return new(bound.Time, bound.Time);
         }
         var worked = bound.WorkedBy(calendar, _project);
-        if (finishBound.Time > bound.Time) worked = Math.Max(worked, finishBound.WorkedBy(calendar, _project) - span);
+        if (finishBound.Time > bound.Time)
+            worked = Math.Max(worked, finishBound.WorkedBy(calendar, _project) - span);
         count = ReferenceEquals(calendar, _project) ? worked + span : -1;
         return new(calendar.MinuteStart(worked), calendar.MinuteEnd(worked + span));
     }
 
     public static UnsoundPlanException OutOfRange(Plan plan, int row) =>
-        new([PlanProblem.About(
-            "outOfRange",
-            $"{LinkRules.Named(plan, row)} would lie outside the years 1990 to 2100: shorten it, or give its calendar more working days.",
-            plan.Tasks[row].Id)]);
+        new([
+            PlanProblem.About(
+                "outOfRange",
+                $"{LinkRules.Named(plan, row)} would lie outside the years 1990 to 2100: shorten it, or give its calendar more "
+                    + "working days.",
+                plan.Tasks[row].Id
+            ),
+        ]);
 }

@@ -28,7 +28,9 @@ internal sealed class Groundwork
         var like = known is not null && known.HasSameRows(plan);
         var facts = like ? TaskFacts.Of(plan, known!._plan, known.Facts) : TaskFacts.Of(plan);
         var network = like && ReferenceEquals(known!._ends, plan.LinkEnds) ? known.Network.With(facts) : Network.Of(plan, facts);
-        return like && ReferenceEquals(facts, known!.Facts) && ReferenceEquals(network, known.Network) ? known : new Groundwork(plan, facts, network);
+        return like && ReferenceEquals(facts, known!.Facts) && ReferenceEquals(network, known.Network)
+            ? known
+            : new Groundwork(plan, facts, network);
     }
 
     /// <summary>The same, with facts to be changed apart from these.</summary>
@@ -38,12 +40,20 @@ internal sealed class Groundwork
     private bool HasSameRows(Plan plan)
     {
         var (a, b) = (_plan.Project, plan.Project);
-        var same = plan.Index.Outline == _plan.Index.Outline
-            && plan.People == _plan.People && plan.Calendars == _plan.Calendars
-            && a.Calendar == b.Calendar && a.Units == b.Units && a.ScheduleFrom == b.ScheduleFrom && a.Anchor == b.Anchor;
-        if (!same) return false;
-        if (plan.Tasks == _plan.Tasks) return true;
-        if ((Facts.Any & TaskTraits.Off) != 0) return false;
+        var same =
+            plan.Index.Outline == _plan.Index.Outline
+            && plan.People == _plan.People
+            && plan.Calendars == _plan.Calendars
+            && a.Calendar == b.Calendar
+            && a.Units == b.Units
+            && a.ScheduleFrom == b.ScheduleFrom
+            && a.Anchor == b.Anchor;
+        if (!same)
+            return false;
+        if (plan.Tasks == _plan.Tasks)
+            return true;
+        if ((Facts.Any & TaskTraits.Off) != 0)
+            return false;
         for (var row = 0; row < plan.Tasks.Length; row++)
             if (!ReferenceEquals(plan.Tasks[row], _plan.Tasks[row]) && !plan.Tasks[row].Active)
                 return false;

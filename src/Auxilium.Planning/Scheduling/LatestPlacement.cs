@@ -29,7 +29,13 @@ internal sealed class LatestPlacement(Plan plan, Network network, Schedule sched
     public void FromFinish(PlanTime finish)
     {
         foreach (var row in Rows(TaskTraits.Fixed))
-            (schedule.Starts[row], schedule.Finishes[row]) = FixedPlacement.Of(plan, plan.Tasks[row], facts.Calendars[row], facts.Lengths[row], facts.Spans[row]);
+            (schedule.Starts[row], schedule.Finishes[row]) = FixedPlacement.Of(
+                plan,
+                plan.Tasks[row],
+                facts.Calendars[row],
+                facts.Lengths[row],
+                facts.Spans[row]
+            );
         if (!network.GoesByPhaseStarts)
         {
             Run(finish, delaying: false);
@@ -61,17 +67,24 @@ internal sealed class LatestPlacement(Plan plan, Network network, Schedule sched
             var limit = Free;
             foreach (var edge in network.EdgesOf(node))
             {
-                if (network.IsEnd(edge.Target)) BoundInPhase(node, edge.Target, ref limit);
-                else limit.Bound(edge, Lags.TakeBack(_project, _limits.Of(edge), edge));
+                if (network.IsEnd(edge.Target))
+                    BoundInPhase(node, edge.Target, ref limit);
+                else
+                    limit.Bound(edge, Lags.TakeBack(_project, _limits.Of(edge), edge));
             }
-            if (delaying && network.IsEnd(node)) Hold(node, ref limit);
-            if (network.IsEnd(node)) _limits.Set(node, limit);
-            else if (!facts.IsLeaf(node)) _limits.Set(node, limit.OfBoth);
+            if (delaying && network.IsEnd(node))
+                Hold(node, ref limit);
+            if (network.IsEnd(node))
+                _limits.Set(node, limit);
+            else if (!facts.IsLeaf(node))
+                _limits.Set(node, limit.OfBoth);
             else
             {
                 limit.BoundFinish(new(finish));
-                if (delaying) Delay(node, limit);
-                else if ((facts.Traits[node] & TaskTraits.Fixed) == 0) Put(node, limit);
+                if (delaying)
+                    Delay(node, limit);
+                else if ((facts.Traits[node] & TaskTraits.Fixed) == 0)
+                    Put(node, limit);
                 _limits.Set(node, Towards(node));
             }
         }
@@ -82,7 +95,8 @@ internal sealed class LatestPlacement(Plan plan, Network network, Schedule sched
         limit.BoundFinish(_limits.Finish(end));
         var (row, phase) = (network.IsEnd(node) ? network.RowOfEnd(node) : node, network.RowOfEnd(end));
         var starts = _starters?.Contains((row, phase)) ?? schedule.EarlyStarts[row] == schedule.EarlyStarts[phase];
-        if (starts) limit.BoundStart(_limits.Start(end));
+        if (starts)
+            limit.BoundStart(_limits.Start(end));
     }
 
     /// <summary>F5: the date of a phase that a link goes by does not move.</summary>
@@ -96,32 +110,39 @@ internal sealed class LatestPlacement(Plan plan, Network network, Schedule sched
 
     private void Delay(int row, Limit limit)
     {
-        if ((facts.Traits[row] & (TaskTraits.Contrary | TaskTraits.Fixed)) != TaskTraits.Contrary) return;
+        if ((facts.Traits[row] & (TaskTraits.Contrary | TaskTraits.Fixed)) != TaskTraits.Contrary)
+            return;
         var latest = Latest(row, limit);
-        if (latest.Start > schedule.Starts[row]) (schedule.Starts[row], schedule.Finishes[row]) = latest;
+        if (latest.Start > schedule.Starts[row])
+            (schedule.Starts[row], schedule.Finishes[row]) = latest;
     }
 
     private void Put(int row, Limit limit)
     {
-        if ((facts.Traits[row] & TaskTraits.NotAfter) != 0) limit.NotAfter(plan.Tasks[row].Constraint!);
+        if ((facts.Traits[row] & TaskTraits.NotAfter) != 0)
+            limit.NotAfter(plan.Tasks[row].Constraint!);
         var latest = Latest(row, limit);
-        if (latest.Start < PlanTime.Earliest || latest.Finish > PlanTime.Latest) throw ForwardPass.OutOfRange(plan, row);
+        if (latest.Start < PlanTime.Earliest || latest.Finish > PlanTime.Latest)
+            throw ForwardPass.OutOfRange(plan, row);
         (schedule.Starts[row], schedule.Finishes[row]) = latest;
     }
 
     private Segment Latest(int row, Limit limit)
     {
         var (calendar, span) = (facts.Calendars[row], facts.Spans[row]);
-        if (span == 0) return CountedTime.Min(limit.Start, limit.Finish).Time is var at ? new(at, at) : default;
+        if (span == 0)
+            return CountedTime.Min(limit.Start, limit.Finish).Time is var at ? new(at, at) : default;
         var finish = calendar.Worked(limit.Finish.Time);
-        if (limit.BindsStart) finish = Math.Min(finish, Limit.LatestStart(calendar, limit.Start, _project) + span);
+        if (limit.BindsStart)
+            finish = Math.Min(finish, Limit.LatestStart(calendar, limit.Start, _project) + span);
         return new(calendar.MinuteStart(finish - span), calendar.MinuteEnd(finish));
     }
 
     /// <summary>Started work binds nothing before it (B1).</summary>
     private Limit Towards(int row)
     {
-        if ((facts.Traits[row] & (TaskTraits.Started | TaskTraits.Finished)) != 0) return Free;
+        if ((facts.Traits[row] & (TaskTraits.Started | TaskTraits.Finished)) != 0)
+            return Free;
         var calendar = facts.Calendars[row];
         var (start, finish) = (schedule.Starts[row], schedule.Finishes[row]);
         return facts.Spans[row] == 0 ? new(new(start), new(finish)) : new(new(calendar.Next(start)), new(calendar.Next(finish)));
@@ -133,9 +154,12 @@ internal sealed class LatestPlacement(Plan plan, Network network, Schedule sched
         var first = new PlanTime[plan.Index.Count];
         for (var row = first.Length - 1; row >= 0; row--)
         {
-            if (facts.IsOff(row)) continue;
-            if (facts.IsLeaf(row)) first[row] = schedule.Starts[row];
-            if (plan.Index.ParentOf(row) is var parent and >= 0 && (first[parent] == default || first[row] < first[parent])) first[parent] = first[row];
+            if (facts.IsOff(row))
+                continue;
+            if (facts.IsLeaf(row))
+                first[row] = schedule.Starts[row];
+            if (plan.Index.ParentOf(row) is var parent and >= 0 && (first[parent] == default || first[row] < first[parent]))
+                first[parent] = first[row];
         }
         for (var row = 0; row < first.Length; row++)
             if (plan.Index.ParentOf(row) is var parent and >= 0 && !facts.IsOff(row) && first[row] == first[parent])

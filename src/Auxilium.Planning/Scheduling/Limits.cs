@@ -20,25 +20,31 @@ internal struct Limit(CountedTime start, CountedTime finish)
 
     public void BoundStart(CountedTime limit)
     {
-        if (limit.Time < Start.Time) Start = limit;
+        if (limit.Time < Start.Time)
+            Start = limit;
     }
 
     public void BoundFinish(CountedTime limit)
     {
-        if (limit.Time < Finish.Time) Finish = limit;
+        if (limit.Time < Finish.Time)
+            Finish = limit;
     }
 
     /// <summary>Takes on a limit that a successor puts on the date that an edge goes by.</summary>
     public void Bound(Edge edge, CountedTime limit)
     {
-        if (edge.FromStart) BoundStart(limit);
-        else BoundFinish(limit);
+        if (edge.FromStart)
+            BoundStart(limit);
+        else
+            BoundFinish(limit);
     }
 
     public void NotAfter(DateConstraint notAfter)
     {
-        if (notAfter.IsOfFinish) BoundFinish(new(notAfter.Date!.Value));
-        else BoundStart(new(notAfter.Date!.Value));
+        if (notAfter.IsOfFinish)
+            BoundFinish(new(notAfter.Date!.Value));
+        else
+            BoundStart(new(notAfter.Date!.Value));
     }
 
     /// <summary>The number of the last working minute that starts by a limit.</summary>

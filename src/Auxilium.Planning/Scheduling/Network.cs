@@ -28,9 +28,11 @@ internal readonly struct Edge(int packed, int lag)
     /// <param name="link">The link.</param>
     /// <param name="target">The node it leads to.</param>
     /// <param name="lag">Its lag in minutes.</param>
-    public static Edge Of(PlanLink link, int target, int lag) => new(
-        (target << Bits) | (link.FromStart ? FromStartBit : 0) | (link.ToFinish ? ToFinishBit : 0) | (link.Elapsed ? ElapsedBit : 0),
-        lag);
+    public static Edge Of(PlanLink link, int target, int lag) =>
+        new(
+            (target << Bits) | (link.FromStart ? FromStartBit : 0) | (link.ToFinish ? ToFinishBit : 0) | (link.Elapsed ? ElapsedBit : 0),
+            lag
+        );
 }
 
 /// <summary>
@@ -99,14 +101,17 @@ internal sealed class Network
         var links = from.Length;
         for (var i = 0; i < from.Length; i++)
         {
-            if (someOff && (facts.IsOff(from[i]) || facts.IsOff(edges[i].Target))) links--;
-            else gated |= facts.IsPhase(from[i]) || facts.IsPhase(edges[i].Target);
+            if (someOff && (facts.IsOff(from[i]) || facts.IsOff(edges[i].Target)))
+                links--;
+            else
+                gated |= facts.IsPhase(from[i]) || facts.IsPhase(edges[i].Target);
         }
         var network = new Network(facts, rows, gated ? 2 * rows : rows, links + (gated ? CountInside(plan.Index, facts) : 0));
         using var scratch = new Scratch<int>(network.Order.Length);
         var waits = scratch.Array;
         network.Fill(plan.Index, from, edges, someOff, waits);
-        if (network.Sort(waits) < network.Order.Length) throw new UnsoundPlanException([LinkRules.Circle(plan, network.FindCircle(plan, waits))]);
+        if (network.Sort(waits) < network.Order.Length)
+            throw new UnsoundPlanException([LinkRules.Circle(plan, network.FindCircle(plan, waits))]);
         return network;
     }
 
@@ -122,7 +127,8 @@ internal sealed class Network
     private int[] FindPositions()
     {
         var positions = new int[Order.Length];
-        for (var i = 0; i < positions.Length; i++) positions[Order[i]] = i;
+        for (var i = 0; i < positions.Length; i++)
+            positions[Order[i]] = i;
         return positions;
     }
 
@@ -136,15 +142,18 @@ internal sealed class Network
                 _firstEdge[EndNode(from[i])]++;
         for (var row = 0; gated && row < index.Count; row++)
         {
-            if (index.ParentOf(row) < 0 || _facts.IsOff(row)) continue;
+            if (index.ParentOf(row) < 0 || _facts.IsOff(row))
+                continue;
             _firstEdge[index.ParentOf(row)]++;
             _firstEdge[EndNode(row)]++;
         }
         var sum = 0;
-        for (var node = 0; node < _firstEdge.Length; node++) (_firstEdge[node], sum) = (sum, sum + _firstEdge[node]);
+        for (var node = 0; node < _firstEdge.Length; node++)
+            (_firstEdge[node], sum) = (sum, sum + _firstEdge[node]);
         for (var i = 0; i < from.Length; i++)
         {
-            if (someOff && (_facts.IsOff(from[i]) || _facts.IsOff(edges[i].Target))) continue;
+            if (someOff && (_facts.IsOff(from[i]) || _facts.IsOff(edges[i].Target)))
+                continue;
             var edge = edges[i];
             if (edge.ToFinish)
             {
@@ -156,7 +165,8 @@ internal sealed class Network
         }
         for (var row = 0; gated && row < index.Count; row++)
         {
-            if (index.ParentOf(row) < 0 || _facts.IsOff(row)) continue;
+            if (index.ParentOf(row) < 0 || _facts.IsOff(row))
+                continue;
             Add(index.ParentOf(row), Edge.To(row), waits);
             Add(EndNode(row), Edge.To(index.ParentOf(row) + _rows), waits);
         }
@@ -184,7 +194,8 @@ internal sealed class Network
         for (var node = 0; node < Order.Length; node++)
         {
             var top = 0;
-            if (waits[node] == 0) Take(node);
+            if (waits[node] == 0)
+                Take(node);
             while (top > 0)
             {
                 Order[sorted] = free[--top];
@@ -202,7 +213,9 @@ internal sealed class Network
         return sorted;
     }
 
-    /// <summary>Walks among the nodes that could not be sorted until one comes up again; each of them has such a successor's successor.</summary>
+    /// <summary>
+    /// Walks among the nodes that could not be sorted until one comes up again; each of them has such a successor's successor.
+    /// </summary>
     private List<string> FindCircle(Plan plan, int[] waits)
     {
         var before = new Dictionary<int, int>();
@@ -213,18 +226,24 @@ internal sealed class Network
                         before[edge.Target] = node;
         var seen = new Dictionary<int, int>();
         var path = new List<int>();
-        for (var at = before.Keys.First(); seen.TryAdd(at, path.Count); at = before[at]) path.Add(at);
+        for (var at = before.Keys.First(); seen.TryAdd(at, path.Count); at = before[at])
+            path.Add(at);
         var start = seen[before[path[^1]]];
         var rows = path[start..].AsEnumerable().Reverse().Select(node => node % plan.Index.Count).ToList();
         return Linked(plan, rows);
     }
 
-    /// <summary>Without the rows that a circle only passes on its way into or out of a linked phase; the first of the list leads.</summary>
+    /// <summary>
+    /// Without the rows that a circle only passes on its way into or out of a linked phase; the first of the list leads.
+    /// </summary>
     private static List<string> Linked(Plan plan, List<int> rows)
     {
         var ids = rows.Distinct().Select(row => plan.Tasks[row].Id).ToList();
         var inCircle = ids.ToHashSet();
-        var ends = plan.Links.Where(l => inCircle.Contains(l.From) && inCircle.Contains(l.To)).SelectMany(l => new[] { l.From, l.To }).ToHashSet();
+        var ends = plan
+            .Links.Where(l => inCircle.Contains(l.From) && inCircle.Contains(l.To))
+            .SelectMany(l => new[] { l.From, l.To })
+            .ToHashSet();
         var circle = ids.Where(ends.Contains).ToList();
         var first = circle.IndexOf(circle.MinBy(plan.Index.RowOf)!);
         return [.. circle[first..], .. circle[..first]];

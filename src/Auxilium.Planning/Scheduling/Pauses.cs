@@ -8,10 +8,13 @@ internal static class Pauses
     /// <summary>All pauses that come before so much work is done.</summary>
     public static int Within(WorkUnits units, PlanTask task, int work) => Between(units, task, 0, work);
 
-    /// <summary>The pauses that come after more than <paramref name="from"/> and less than <paramref name="to"/> minutes of work.</summary>
+    /// <summary>
+    /// The pauses that come after more than <paramref name="from"/> and less than <paramref name="to"/> minutes of work.
+    /// </summary>
     public static int Between(WorkUnits units, PlanTask task, int from, int to)
     {
-        if (!task.IsSplit) return 0;
+        if (!task.IsSplit)
+            return 0;
         var minutes = 0;
         foreach (var split in task.Splits)
             if (units.Minutes(split.After).Count is var after && after > from && after < to)

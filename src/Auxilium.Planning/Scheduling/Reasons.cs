@@ -17,7 +17,9 @@ public sealed record Reason(string Task, PlanTime At, bool OfFinish, DriverKind 
 /// <summary>Why is it there: the chain of drivers from a date back to a start, a finish or a fixed date.</summary>
 public static class Reasons
 {
-    /// <summary>What holds the start of a row. Of a phase: of the row in it that starts first. Empty for a row that takes no part.</summary>
+    /// <summary>
+    /// What holds the start of a row. Of a phase: of the row in it that starts first. Empty for a row that takes no part.
+    /// </summary>
     public static IReadOnlyList<Reason> WhyStart(Schedule schedule, int row) => Of(schedule, LeafOf(schedule, row, first: true));
 
     /// <summary>What sets the project's finish: the reasons of the task that finishes last. Empty for a plan without tasks.</summary>
@@ -30,12 +32,15 @@ public static class Reasons
     public static string FromStartToFinish(Schedule schedule, int row)
     {
         var leaf = LeafOf(schedule, row, first: false);
-        if (leaf < 0) return "";
+        if (leaf < 0)
+            return "";
         var task = schedule.Plan.Tasks[leaf];
         var (start, finish, length) = (schedule.StartOf(leaf), schedule.FinishOf(leaf), schedule.LengthOf(leaf));
         var lead = leaf == row ? "Finishes" : $"Finishes with {Name(schedule, leaf)}";
-        if (task.IsFinished) return $"{lead} {Dates.FinishDay(finish)}: it was done then.";
-        if (length.Count == 0) return $"{lead} {Dates.Day(schedule.LastDayOf(leaf))}: it takes no time.";
+        if (task.IsFinished)
+            return $"{lead} {Dates.FinishDay(finish)}: it was done then.";
+        if (length.Count == 0)
+            return $"{lead} {Dates.Day(schedule.LastDayOf(leaf))}: it takes no time.";
         var stretches = schedule.SegmentsOf(leaf);
         var work = task.AroundTheClock ? $"{InWords(schedule, length)} round the clock" : $"{InWords(schedule, length)} of work";
         var pauses = stretches.Count > 1 ? $" in {stretches.Count} stretches" : "";
@@ -50,20 +55,30 @@ public static class Reasons
         var path = new List<string>();
         var seen = new HashSet<int>();
         // From the finish the links are followed on from whatever starts first.
-        var at = fromStart ? Last(schedule, 0, count) : Enumerable.Range(0, count).Where(schedule.IsLeaf).DefaultIfEmpty(-1).MinBy(leaf => leaf < 0 ? default : (schedule.StartOf(leaf), !schedule.IsCritical(leaf)));
+        var at = fromStart
+            ? Last(schedule, 0, count)
+            : Enumerable
+                .Range(0, count)
+                .Where(schedule.IsLeaf)
+                .DefaultIfEmpty(-1)
+                .MinBy(leaf => leaf < 0 ? default : (schedule.StartOf(leaf), !schedule.IsCritical(leaf)));
         while (at >= 0 && seen.Add(at))
         {
             path.Add(schedule.Plan.Tasks[at].Id);
             at = Next(schedule, at)?.Leaf ?? -1;
         }
-        if (fromStart) path.Reverse();
+        if (fromStart)
+            path.Reverse();
         return path;
     }
 
-    /// <summary>The link that holds a leaf, with the row at its other end and the leaf in that which gives the date; <c>null</c> when none does.</summary>
+    /// <summary>
+    /// The link that holds a leaf, with the row at its other end and the leaf in that which gives the date; <c>null</c> when none does.
+    /// </summary>
     private static (PlanLink Link, int Row, int Leaf)? Next(Schedule schedule, int leaf)
     {
-        if (!schedule.Drivers.IsHeldByLinks(leaf)) return null;
+        if (!schedule.Drivers.IsHeldByLinks(leaf))
+            return null;
         var plan = schedule.Plan;
         var fromStart = plan.Project.ScheduleFrom == ScheduleFrom.Start;
         foreach (var position in schedule.Drivers.LinksHolding(leaf))
@@ -94,8 +109,19 @@ public static class Reasons
         var fromStart = schedule.Plan.Project.ScheduleFrom == ScheduleFrom.Start;
         var off = kinds.Any(d => d.Kind == DriverKind.Calendar) ? ", and time off lies between" : "";
         if (Next(schedule, leaf) is var (link, other, next))
-            return (Made(schedule, leaf, isFirst, DriverKind.Link, schedule.Plan.Tasks[other].Id, $"{(fromStart ? Before(schedule, link, other) : After(schedule, link, other))}{off}"), next);
-        var driver = kinds.FirstOrDefault(d => d.Kind != DriverKind.Calendar) ?? new Driver(fromStart ? DriverKind.ProjectStart : DriverKind.ProjectFinish);
+            return (
+                Made(
+                    schedule,
+                    leaf,
+                    isFirst,
+                    DriverKind.Link,
+                    schedule.Plan.Tasks[other].Id,
+                    $"{(fromStart ? Before(schedule, link, other) : After(schedule, link, other))}{off}"
+                ),
+                next
+            );
+        var driver = kinds.FirstOrDefault(d => d.Kind != DriverKind.Calendar)
+            ?? new Driver(fromStart ? DriverKind.ProjectStart : DriverKind.ProjectFinish);
         return (Made(schedule, leaf, isFirst, driver.Kind, null, $"{Fixed(schedule, leaf, driver.Kind)}{off}"), -1);
     }
 
@@ -134,7 +160,8 @@ public static class Reasons
 
     private static string Lag(PlanLink link)
     {
-        if (link.Lag.IsZero) return "";
+        if (link.Lag.IsZero)
+            return "";
         var amount = (link.Lag with { Amount = Math.Abs(link.Lag.Amount) }).InWords() + (link.Elapsed ? " on the clock" : "");
         return link.Lag.Amount > 0 ? $", with {amount} between" : $", but for {amount} of overlap";
     }
@@ -160,9 +187,20 @@ public static class Reasons
     {
         const int MostDays = 3_700;
         var calendar = schedule.CalendarOf(leaf);
-        var days = Enumerable.Range(start.Day, Math.Clamp(finish.Day - start.Day, 0, MostDays)).Select(DateOnly.FromDayNumber).Where(day => calendar.WorkedOn(day) == 0).ToList();
-        if (days.Count == 0) return "";
-        var names = schedule.Plan.Calendars.SelectMany(c => c.Exceptions).Where(e => e.Work.IsEmpty && e.Name.Length > 0 && days.Any(d => e.From <= d && d <= e.To)).Select(e => e.Name).Distinct().Take(2).ToList();
+        var days = Enumerable
+            .Range(start.Day, Math.Clamp(finish.Day - start.Day, 0, MostDays))
+            .Select(DateOnly.FromDayNumber)
+            .Where(day => calendar.WorkedOn(day) == 0)
+            .ToList();
+        if (days.Count == 0)
+            return "";
+        var names = schedule
+            .Plan.Calendars.SelectMany(c => c.Exceptions)
+            .Where(e => e.Work.IsEmpty && e.Name.Length > 0 && days.Any(d => e.From <= d && d <= e.To))
+            .Select(e => e.Name)
+            .Distinct()
+            .Take(2)
+            .ToList();
         var count = days.Count == 1 ? "a day off" : string.Create(CultureInfo.InvariantCulture, $"{days.Count} days off");
         return $", with {count} on the way{(names.Count > 0 ? $" ({string.Join(", ", names)})" : "")}";
     }
@@ -173,10 +211,14 @@ public static class Reasons
 
     private static int LeafOf(Schedule schedule, int row, bool first)
     {
-        if (schedule.IsOff(row)) return -1;
-        if (schedule.IsLeaf(row)) return row;
+        if (schedule.IsOff(row))
+            return -1;
+        if (schedule.IsLeaf(row))
+            return row;
         var end = schedule.Plan.Index.SubtreeEnd(row);
-        return first ? Enumerable.Range(row, end - row).Where(schedule.IsLeaf).MinBy(leaf => schedule.StartOf(leaf)) : Last(schedule, row, end);
+        return first
+            ? Enumerable.Range(row, end - row).Where(schedule.IsLeaf).MinBy(leaf => schedule.StartOf(leaf))
+            : Last(schedule, row, end);
     }
 
     /// <summary>The leaf that finishes last of the rows up to an end; of several, one that sets the finish.</summary>
@@ -186,9 +228,12 @@ public static class Reasons
         var last = -1;
         for (; row < end; row++)
         {
-            if (last >= 0 && finishes[row] < finishes[last]) continue;
-            if (!schedule.IsLeaf(row)) continue;
-            if (last < 0 || finishes[row] > finishes[last] || (schedule.IsCritical(row) && !schedule.IsCritical(last))) last = row;
+            if (last >= 0 && finishes[row] < finishes[last])
+                continue;
+            if (!schedule.IsLeaf(row))
+                continue;
+            if (last < 0 || finishes[row] > finishes[last] || (schedule.IsCritical(row) && !schedule.IsCritical(last)))
+                last = row;
         }
         return last;
     }

@@ -23,16 +23,21 @@ internal sealed class Recalculation
         _schedule = new Schedule(plan, groundwork, before);
     }
 
-    /// <summary>The schedule; <c>null</c> where more than the facts of some tasks is other, so that there is little to go on from.</summary>
+    /// <summary>
+    /// The schedule; <c>null</c> where more than the facts of some tasks is other, so that there is little to go on from.
+    /// </summary>
     /// <exception cref="UnsoundPlanException">A task would lie outside the years that there are.</exception>
     public static Schedule? Of(Plan plan, Schedule before, Groundwork groundwork)
     {
         const TaskTraits Beyond = TaskTraits.Contrary | TaskTraits.Off;
         var known = before.Groundwork;
-        var like = plan.Project.ScheduleFrom == ScheduleFrom.Start
+        var like =
+            plan.Project.ScheduleFrom == ScheduleFrom.Start
             && ReferenceEquals(plan.Project, before.Plan.Project)
-            && plan.People == before.Plan.People && plan.Calendars == before.Plan.Calendars
-            && ReferenceEquals(groundwork.Network.Order, known.Network.Order) && !groundwork.Network.HasPhases
+            && plan.People == before.Plan.People
+            && plan.Calendars == before.Plan.Calendars
+            && ReferenceEquals(groundwork.Network.Order, known.Network.Order)
+            && !groundwork.Network.HasPhases
             && ((groundwork.Facts.Any | known.Facts.Any) & Beyond) == 0;
         return like ? new Recalculation(plan, before, groundwork).Run() : null;
     }
@@ -43,7 +48,8 @@ internal sealed class Recalculation
         var backward = new Reached(_network);
         for (var row = 0; row < _plan.Tasks.Length; row++)
         {
-            if (ReferenceEquals(_plan.Tasks[row], _before.Plan.Tasks[row]) || !_facts.IsLeaf(row)) continue;
+            if (ReferenceEquals(_plan.Tasks[row], _before.Plan.Tasks[row]) || !_facts.IsLeaf(row))
+                continue;
             forward.Add(row);
             backward.Add(row);
         }
@@ -61,9 +67,11 @@ internal sealed class Recalculation
         for (var row = reached.First(); row >= 0; row = reached.Next())
         {
             pass.PlaceAlone(row);
-            if (_schedule.EarlyStarts[row] == _before.EarlyStarts[row] && _schedule.EarlyFinishes[row] == _before.EarlyFinishes[row]) continue;
+            if (_schedule.EarlyStarts[row] == _before.EarlyStarts[row] && _schedule.EarlyFinishes[row] == _before.EarlyFinishes[row])
+                continue;
             backward.Add(row);
-            foreach (var edge in _network.EdgesOf(row)) reached.Add(edge.Target);
+            foreach (var edge in _network.EdgesOf(row))
+                reached.Add(edge.Target);
         }
     }
 
@@ -76,7 +84,8 @@ internal sealed class Recalculation
         if (_schedule.FloatTo != _before.FloatTo || _schedule.Finish != _before.Finish)
         {
             // Every late date goes by it.
-            for (var row = 0; row < _plan.Index.Count; row++) _schedule.ForgetFloat(row);
+            for (var row = 0; row < _plan.Index.Count; row++)
+                _schedule.ForgetFloat(row);
             pass.Run();
             return;
         }
@@ -86,8 +95,10 @@ internal sealed class Recalculation
             var (wasLate, wasStill) = (late[row], still[row]);
             _schedule.ForgetFloat(row);
             pass.Visit(row);
-            if (late[row].IsAt(wasLate) && still[row].IsAt(wasStill)) continue;
-            foreach (var link in ends.LeadingTo(row).Span) reached.Add(ends.From[link]);
+            if (late[row].IsAt(wasLate) && still[row].IsAt(wasStill))
+                continue;
+            foreach (var link in ends.LeadingTo(row).Span)
+                reached.Add(ends.From[link]);
         }
     }
 

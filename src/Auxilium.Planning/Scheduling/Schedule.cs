@@ -71,7 +71,9 @@ public sealed class Schedule
     /// <summary>The project's start; of one worked out from its finish, the earliest start that results (rule R1).</summary>
     public PlanTime Start { get; internal set; }
 
-    /// <summary>The latest finish of all leaves, the start of a plan without any (rule F6); of one worked out from its finish, that.</summary>
+    /// <summary>
+    /// The latest finish of all leaves, the start of a plan without any (rule F6); of one worked out from its finish, that.
+    /// </summary>
     public PlanTime Finish { get; internal set; }
 
     /// <summary>What float is measured to: the finish, or the date to finish by (rule B1).</summary>
@@ -122,10 +124,14 @@ public sealed class Schedule
 
     public PlanTime FinishOf(string task) => Finishes[Plan.Index.RowOf(task)];
 
-    /// <summary>The earliest start and finish (rules F1, R1), where the task itself may stand later; <c>null</c> for phases and inactive tasks.</summary>
+    /// <summary>
+    /// The earliest start and finish (rules F1, R1), where the task itself may stand later; <c>null</c> for phases and inactive tasks.
+    /// </summary>
     public (PlanTime Start, PlanTime Finish)? EarlyDatesOf(int row) => IsLeaf(row) ? (EarlyStarts[row], EarlyFinishes[row]) : null;
 
-    /// <summary>The latest start and finish that keep the project's finish (rule B1); <c>null</c> for finished leaves and phases.</summary>
+    /// <summary>
+    /// The latest start and finish that keep the project's finish (rule B1); <c>null</c> for finished leaves and phases.
+    /// </summary>
     public (PlanTime Start, PlanTime Finish)? LateDatesOf(int row) =>
         TotalFloats[row] == NoFloat ? null : (LateStarts[row], LateFinishes[row]);
 
@@ -136,7 +142,8 @@ public sealed class Schedule
     public WorkMinutes? FreeFloatOf(int row) => FreeFloats[row] == NoFloat ? null : new(FreeFloats[row]);
 
     /// <summary>Working minutes: of a leaf its work, of a phase those of the project calendar from start to finish.</summary>
-    public WorkMinutes LengthOf(int row) => new(Facts.IsPhase(row) ? Plan.ProjectCalendar.Between(Starts[row], Finishes[row]) : Facts.Lengths[row]);
+    public WorkMinutes LengthOf(int row) =>
+        new(Facts.IsPhase(row) ? Plan.ProjectCalendar.Between(Starts[row], Finishes[row]) : Facts.Lengths[row]);
 
     /// <summary>The working time that a leaf moves by (rule T5).</summary>
     public WorkTime CalendarOf(int row) => Facts.Calendars[row] ?? Plan.ProjectCalendar;
@@ -147,17 +154,23 @@ public sealed class Schedule
     /// <summary>Sets the finish: total float within the plan's <see cref="ProjectSettings.CriticalFloat"/> (rules B2, P3).</summary>
     public bool IsCritical(int row) => Criticals[row];
 
-    /// <summary>The stretches a leaf is worked on, in order. More than one where it pauses, or what is left waits for the status date.</summary>
+    /// <summary>
+    /// The stretches a leaf is worked on, in order. More than one where it pauses, or what is left waits for the status date.
+    /// </summary>
     public IReadOnlyList<Segment> SegmentsOf(int row) =>
-        IsLeaf(row) ? WorkStretches.Of(this, row) : IsPhase(row) ? [new Segment(Starts[row], Finishes[row])] : [];
+        IsLeaf(row) ? WorkStretches.Of(this, row)
+        : IsPhase(row) ? [new Segment(Starts[row], Finishes[row])]
+        : [];
 
     /// <summary>The point that the done work of a leaf reaches.</summary>
     public PlanTime ReachedOf(int row)
     {
         var task = Plan.Tasks[row];
-        if (task.IsFinished) return Finishes[row];
+        if (task.IsFinished)
+            return Finishes[row];
         var (calendar, length) = (Facts.Calendars[row], Facts.Lengths[row]);
-        if (task.IsStarted) return InProgressWork.Of(Plan.Project, task, calendar, length).Reached;
+        if (task.IsStarted)
+            return InProgressWork.Of(Plan.Project, task, calendar, length).Reached;
         var done = (int)(length * task.Progress);
         return calendar.Add(Starts[row], done + Pauses.Within(Plan.Project.Units, task, done));
     }

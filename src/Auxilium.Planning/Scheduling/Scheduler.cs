@@ -17,7 +17,8 @@ public static class Scheduler
     /// <summary>The same as <see cref="Calculate(Plan)"/>, sooner where the plan came of one whose schedule is known.</summary>
     /// <exception cref="UnsoundPlanException">The links go round in a circle, or a task has no time to be worked in.</exception>
     /// <exception cref="OperationCanceledException">It was ended early.</exception>
-    public static Schedule Calculate(Plan plan, Schedule before, CancellationToken cancel = default) => Recalculation.Of(plan, before, plan.Groundwork) ?? Calculate(plan, plan.Groundwork, cancel);
+    public static Schedule Calculate(Plan plan, Schedule before, CancellationToken cancel = default) =>
+        Recalculation.Of(plan, before, plan.Groundwork) ?? Calculate(plan, plan.Groundwork, cancel);
 
     private static Schedule Calculate(Plan plan, Groundwork groundwork, CancellationToken cancel = default)
     {
@@ -25,8 +26,10 @@ public static class Scheduler
         var (facts, network) = (groundwork.Facts, groundwork.Network);
         var schedule = new Schedule(plan, groundwork);
         schedule.EndWith(cancel);
-        if (plan.Project.ScheduleFrom == ScheduleFrom.Start) FromStart(plan, network, schedule, facts);
-        else FromFinish(plan, network, schedule, facts);
+        if (plan.Project.ScheduleFrom == ScheduleFrom.Start)
+            FromStart(plan, network, schedule, facts);
+        else
+            FromFinish(plan, network, schedule, facts);
         RollUp.Fill(schedule, facts);
         schedule.ThrowIfEnded();
         schedule.Warnings = Warnings.Of(schedule, facts);
@@ -57,7 +60,8 @@ public static class Scheduler
         var placement = new LatestPlacement(plan, network, schedule, facts);
         placement.FromFinish(schedule.Finish);
         schedule.Start = EarliestStart(schedule, facts) ?? schedule.Finish;
-        if ((facts.Any & TaskTraits.Contrary) != 0) new Advance(plan, network, schedule, facts).Run(schedule.Start);
+        if ((facts.Any & TaskTraits.Contrary) != 0)
+            new Advance(plan, network, schedule, facts).Run(schedule.Start);
         using var forward = new ForwardPass(plan, network, schedule, facts, schedule.Start);
         forward.Run();
         var backward = new BackwardPass(plan, network, schedule, facts, schedule.Limits, forward.FinishCounts);

@@ -93,8 +93,10 @@ internal sealed class TaskFacts
         var people = new Owners(plan);
         for (var row = 0; row < facts.Calendars.Length; row++)
         {
-            if (!plan.Tasks[row].Active) return WithSomeOff(plan);
-            if (plan.Index.IsLeaf(row)) facts.Traits[row] = TaskTraits.Leaf;
+            if (!plan.Tasks[row].Active)
+                return WithSomeOff(plan);
+            if (plan.Index.IsLeaf(row))
+                facts.Traits[row] = TaskTraits.Leaf;
             facts.Gather(plan, people, row);
         }
         return facts;
@@ -111,15 +113,19 @@ internal sealed class TaskFacts
         return facts;
     }
 
-    /// <summary>The facts of a plan with the same outline and the same rows taking part, gathered anew only for the rows that are other.</summary>
+    /// <summary>
+    /// The facts of a plan with the same outline and the same rows taking part, gathered anew only for the rows that are other.
+    /// </summary>
     public static TaskFacts Of(Plan plan, Plan before, TaskFacts known)
     {
-        if (plan.Tasks == before.Tasks) return known;
+        if (plan.Tasks == before.Tasks)
+            return known;
         var facts = new TaskFacts(known);
         var people = new Owners(plan);
         for (var row = 0; row < facts.Calendars.Length; row++)
         {
-            if (ReferenceEquals(plan.Tasks[row], before.Tasks[row])) continue;
+            if (ReferenceEquals(plan.Tasks[row], before.Tasks[row]))
+                continue;
             facts.Traits[row] &= TaskTraits.Leaf | TaskTraits.FinishBound;
             facts.Gather(plan, people, row);
         }
@@ -132,13 +138,15 @@ internal sealed class TaskFacts
         if (!IsLeaf(row))
         {
             // All that matters of a phase.
-            if (task.Deadline is not null) Any |= Traits[row] |= TaskTraits.Deadline;
+            if (task.Deadline is not null)
+                Any |= Traits[row] |= TaskTraits.Deadline;
             return;
         }
         var project = plan.ProjectCalendar;
         var contrary = plan.Project.ScheduleFrom == ScheduleFrom.Start ? ConstraintKind.AsLateAsPossible : ConstraintKind.AsSoonAsPossible;
         var owners = people.CalendarOf(task);
-        var calendar = task is { AroundTheClock: false, Calendar: null } && owners is null ? project : people.EffectiveCalendar(task, owners);
+        var calendar =
+            task is { AroundTheClock: false, Calendar: null } && owners is null ? project : people.EffectiveCalendar(task, owners);
         Calendars[row] = calendar;
         var traits = Traits[row] |= TraitsOf(task, contrary);
         Any |= traits;
@@ -146,9 +154,12 @@ internal sealed class TaskFacts
         Lengths[row] = task is { Milestone: false, Length: { Unit: LengthUnit.Days, Amount: { Scale: 0 } and <= 10_000 and var days } }
             ? (int)days * plan.Project.Units.MinutesPerDay
             : plan.LengthOf(task).Count;
-        if (task.IsSplit || !ReferenceEquals(Spans, Lengths)) SetSpan(plan, task, row);
-        if (people.IsSeen(calendar)) return;
-        if (!HasWork(plan.Project, calendar)) throw NoWork(plan, row);
+        if (task.IsSplit || !ReferenceEquals(Spans, Lengths))
+            SetSpan(plan, task, row);
+        if (people.IsSeen(calendar))
+            return;
+        if (!HasWork(plan.Project, calendar))
+            throw NoWork(plan, row);
     }
 
     private void FindLeaves(Plan plan)
@@ -167,7 +178,8 @@ internal sealed class TaskFacts
                 Traits[row] = TaskTraits.Leaf;
             }
         }
-        if (off == 0) return;
+        if (off == 0)
+            return;
         Any |= TaskTraits.Off;
         // Nor does a phase take part that has rows but no active one; those inside first.
         for (var row = Traits.Length - 1; row >= 0; row--)
@@ -182,45 +194,59 @@ internal sealed class TaskFacts
     public void SetLength(Plan plan, int row, int minutes)
     {
         Lengths[row] = minutes;
-        if (!ReferenceEquals(Spans, Lengths)) Spans[row] = minutes + Pauses.Within(plan.Project.Units, plan.Tasks[row], minutes);
+        if (!ReferenceEquals(Spans, Lengths))
+            Spans[row] = minutes + Pauses.Within(plan.Project.Units, plan.Tasks[row], minutes);
     }
 
     private void SetSpan(Plan plan, PlanTask task, int row)
     {
-        if (ReferenceEquals(Spans, Lengths)) Spans = [.. Lengths];
+        if (ReferenceEquals(Spans, Lengths))
+            Spans = [.. Lengths];
         Spans[row] = Lengths[row] + Pauses.Within(plan.Project.Units, task, Lengths[row]);
     }
 
     private static TaskTraits TraitsOf(PlanTask task, ConstraintKind contrary)
     {
         var traits = task.Progress == 0 ? TaskTraits.None : TaskTraits.Progress;
-        if (task.Deadline is not null) traits |= TaskTraits.Deadline;
-        if (task.IsStarted) traits |= TaskTraits.Started;
-        if (task.IsFinished) traits |= TaskTraits.Finished;
-        if (task.Pinned is not null) return traits | TaskTraits.Pinned;
-        return traits | task.Constraint switch
-        {
-            null => TaskTraits.None,
-            { IsMust: true } => TaskTraits.Must,
-            { IsNotBefore: true } => TaskTraits.NotBefore,
-            { IsNotAfter: true } => TaskTraits.NotAfter,
-            { Kind: var kind } => kind == contrary ? TaskTraits.Contrary : TaskTraits.None,
-        };
+        if (task.Deadline is not null)
+            traits |= TaskTraits.Deadline;
+        if (task.IsStarted)
+            traits |= TaskTraits.Started;
+        if (task.IsFinished)
+            traits |= TaskTraits.Finished;
+        if (task.Pinned is not null)
+            return traits | TaskTraits.Pinned;
+        return traits
+            | task.Constraint switch
+            {
+                null => TaskTraits.None,
+                { IsMust: true } => TaskTraits.Must,
+                { IsNotBefore: true } => TaskTraits.NotBefore,
+                { IsNotAfter: true } => TaskTraits.NotAfter,
+                { Kind: var kind } => kind == contrary ? TaskTraits.Contrary : TaskTraits.None,
+            };
     }
 
     private static bool HasWork(ProjectSettings project, WorkTime calendar)
     {
-        var far = PlanTime.FromDateTime(project.Anchor.ToDateTime().AddYears(project.ScheduleFrom == ScheduleFrom.Start ? YearsToFindWork : -YearsToFindWork));
+        var far = PlanTime.FromDateTime(
+            project.Anchor.ToDateTime().AddYears(project.ScheduleFrom == ScheduleFrom.Start ? YearsToFindWork : -YearsToFindWork)
+        );
         return calendar.HasWorkBetween(PlanTime.Min(project.Anchor, far), PlanTime.Max(project.Anchor, far));
     }
 
     private static UnsoundPlanException NoWork(Plan plan, int row)
     {
-        var (when, end) = plan.Project.ScheduleFrom == ScheduleFrom.Start ? ("from the project start", "from") : ("before the project finish", "before");
-        return new UnsoundPlanException([PlanProblem.About(
-            "noWorkingTime",
-            $"{LinkRules.Named(plan, row)} has no working time in the {YearsToFindWork} years {when}: give its calendar, or its owner's, some working days {end} then that meet.",
-            plan.Tasks[row].Id)]);
+        var (when, end) =
+            plan.Project.ScheduleFrom == ScheduleFrom.Start ? ("from the project start", "from") : ("before the project finish", "before");
+        return new UnsoundPlanException([
+            PlanProblem.About(
+                "noWorkingTime",
+                $"{LinkRules.Named(plan, row)} has no working time in the {YearsToFindWork} years {when}: give its calendar, or its "
+                    + $"owner's, some working days {end} then that meet.",
+                plan.Tasks[row].Id
+            ),
+        ]);
     }
 
     /// <summary>People's calendars by id: a plan's people are looked through once and not for every task.</summary>
@@ -245,7 +271,8 @@ internal sealed class TaskFacts
         /// <summary>Whether a calendar was asked about before.</summary>
         public bool IsSeen(WorkTime calendar)
         {
-            if (ReferenceEquals(calendar, _last)) return true;
+            if (ReferenceEquals(calendar, _last))
+                return true;
             _last = calendar;
             foreach (var seen in _seen)
                 if (ReferenceEquals(seen, calendar))
@@ -254,17 +281,20 @@ internal sealed class TaskFacts
             return false;
         }
 
-        public string? CalendarOf(PlanTask task) => _calendars is not null && task.Owner is { } owner ? _calendars.GetValueOrDefault(owner) : null;
+        public string? CalendarOf(PlanTask task) =>
+            _calendars is not null && task.Owner is { } owner ? _calendars.GetValueOrDefault(owner) : null;
 
         /// <summary>Looks among the calendars found so far first, a plan has few.</summary>
         public WorkTime EffectiveCalendar(PlanTask task, string? owners)
         {
-            if (task.AroundTheClock) return WorkTime.AroundTheClock;
+            if (task.AroundTheClock)
+                return WorkTime.AroundTheClock;
             foreach (var (own, theirs, known) in CollectionsMarshal.AsSpan(_found))
                 if (own == task.Calendar && theirs == owners)
                     return known;
             var calendar = _plan.EffectiveCalendar(task, owners);
-            if (_found.Count < MostFound) _found.Add((task.Calendar, owners, calendar));
+            if (_found.Count < MostFound)
+                _found.Add((task.Calendar, owners, calendar));
             return calendar;
         }
     }

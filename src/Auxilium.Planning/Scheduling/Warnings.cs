@@ -36,15 +36,19 @@ internal sealed class Warnings
     {
         // Worked out from the start, only tasks that something fixes can break the links before them.
         var fromStart = _plan.Project.ScheduleFrom == ScheduleFrom.Start;
-        if (fromStart && (_facts.Any & TaskTraits.Fixed) == 0) return;
+        if (fromStart && (_facts.Any & TaskTraits.Fixed) == 0)
+            return;
         var ends = _plan.LinkEnds;
         for (var link = 0; link < _plan.Links.Length && _found.Count < MostBroken; link++)
         {
-            if (_facts.IsOff(ends.From[link])) continue;
+            if (_facts.IsOff(ends.From[link]))
+                continue;
             var (from, edge) = (ends.From[link], ends.Edges[link]);
             var to = edge.Target;
             var last = _plan.Index.SubtreeEnd(to);
-            var bound = _facts.IsOff(to) ? default : Lags.Shift(_plan.ProjectCalendar, new(edge.FromStart ? _schedule.StartOf(from) : _schedule.FinishOf(from)), edge).Time;
+            var bound = _facts.IsOff(to)
+                ? default
+                : Lags.Shift(_plan.ProjectCalendar, new(edge.FromStart ? _schedule.StartOf(from) : _schedule.FinishOf(from)), edge).Time;
             for (var row = to; row < last && _found.Count < MostBroken; row++)
                 if (_facts.IsLeaf(row) && (!fromStart || (_facts.Traits[row] & TaskTraits.Fixed) != 0))
                     Check(edge, from, bound, row);
@@ -55,24 +59,34 @@ internal sealed class Warnings
     private void Check(Edge edge, int from, PlanTime bound, int row)
     {
         var stands = edge.ToFinish ? _schedule.FinishOf(row) : _schedule.StartOf(row);
-        if (stands >= bound) return;
+        if (stands >= bound)
+            return;
         var missed = _facts.Calendars[row].Between(stands, bound);
-        if (missed <= 0) return;
+        if (missed <= 0)
+            return;
         var does = edge.ToFinish ? "finishes" : "starts";
-        Add(WarningCode.W1, missed, [_plan.Tasks[from].Id, _plan.Tasks[row].Id], by => $"{Named(row)} {does} {by} before its link to {Named(from)} allows.");
+        Add(WarningCode.W1, missed, [_plan.Tasks[from].Id, _plan.Tasks[row].Id], by =>
+            $"{Named(row)} {does} {by} before its link to {Named(from)} allows."
+        );
     }
 
     private void FindMissedDates()
     {
         for (var row = 0; (_facts.Any & Dated) != 0 && row < _facts.Traits.Length; row++)
         {
-            if ((_facts.Traits[row] & Dated) == 0) continue;
-            if (_facts.IsLeaf(row) && (_facts.Traits[row] & (TaskTraits.NotAfter | TaskTraits.NotBefore)) != 0) CheckConstraint(row, _plan.Tasks[row].Constraint!);
+            if ((_facts.Traits[row] & Dated) == 0)
+                continue;
+            if (_facts.IsLeaf(row) && (_facts.Traits[row] & (TaskTraits.NotAfter | TaskTraits.NotBefore)) != 0)
+                CheckConstraint(row, _plan.Tasks[row].Constraint!);
             if (_plan.Tasks[row].Deadline is { } deadline && !_facts.IsOff(row) && _schedule.FinishOf(row) > deadline)
-                Add(WarningCode.W3, _schedule.CalendarOf(row).Between(deadline, _schedule.FinishOf(row)), [_plan.Tasks[row].Id], by => $"{Named(row)} finishes {by} after its deadline.");
+                Add(WarningCode.W3, _schedule.CalendarOf(row).Between(deadline, _schedule.FinishOf(row)), [_plan.Tasks[row].Id], by =>
+                    $"{Named(row)} finishes {by} after its deadline."
+                );
         }
         if (_plan.Project.FinishBy is { } finishBy && _schedule.Finish > finishBy)
-            Add(WarningCode.W4, _plan.ProjectCalendar.Between(finishBy, _schedule.Finish), [], by => $"The project finishes {by} after the date it must be finished by.");
+            Add(WarningCode.W4, _plan.ProjectCalendar.Between(finishBy, _schedule.Finish), [], by =>
+                $"The project finishes {by} after the date it must be finished by."
+            );
     }
 
     private void CheckConstraint(int row, DateConstraint constraint)
@@ -80,20 +94,42 @@ internal sealed class Warnings
         var (date, stands) = (constraint.Date!.Value, constraint.IsOfFinish ? _schedule.FinishOf(row) : _schedule.StartOf(row));
         var does = constraint.IsOfFinish ? "finishes" : "starts";
         if (constraint.IsNotAfter && stands > date)
-            Add(WarningCode.W2, _facts.Calendars[row].Between(date, stands), [_plan.Tasks[row].Id], by => $"{Named(row)} {does} {by} after the date it should go not after.");
-        if (constraint.IsNotBefore && stands < date && _facts.Calendars[row].Between(stands, date) is var early && (early > 0 || _facts.Spans[row] == 0))
+            Add(WarningCode.W2, _facts.Calendars[row].Between(date, stands), [_plan.Tasks[row].Id], by =>
+                $"{Named(row)} {does} {by} after the date it should go not after."
+            );
+        if (
+            constraint.IsNotBefore
+            && stands < date
+            && _facts.Calendars[row].Between(stands, date) is var early
+            && (early > 0 || _facts.Spans[row] == 0)
+        )
             Add(WarningCode.W2, early, [_plan.Tasks[row].Id], by => $"{Named(row)} {does} {by} before the date it should go not before.");
     }
 
     private void FindIdleOwners()
     {
-        if (_plan.People.All(p => p.Calendar is null)) return;
+        if (_plan.People.All(p => p.Calendar is null))
+            return;
         for (var row = 0; row < _facts.Traits.Length; row++)
         {
-            if (!_facts.IsLeaf(row) || (_facts.Traits[row] & TaskTraits.Finished) != 0 || _schedule.StartOf(row) >= _schedule.FinishOf(row)) continue;
-            if (_plan.FindPerson(_plan.Tasks[row].Owner) is not { Calendar: { } calendar } owner) continue;
-            if (_plan.CalendarBook.WorkTimeOf(calendar).Between(_schedule.StartOf(row), _schedule.FinishOf(row)) > 0) continue;
-            _found.Add(new ScheduleWarning(WarningCode.W5, [_plan.Tasks[row].Id], WorkMinutes.Zero, $"{owner.Name} has no working time while {Named(row)} is on: give it another owner or other dates."));
+            if (
+                !_facts.IsLeaf(row)
+                || (_facts.Traits[row] & TaskTraits.Finished) != 0
+                || _schedule.StartOf(row) >= _schedule.FinishOf(row)
+            )
+                continue;
+            if (_plan.FindPerson(_plan.Tasks[row].Owner) is not { Calendar: { } calendar } owner)
+                continue;
+            if (_plan.CalendarBook.WorkTimeOf(calendar).Between(_schedule.StartOf(row), _schedule.FinishOf(row)) > 0)
+                continue;
+            _found.Add(
+                new ScheduleWarning(
+                    WarningCode.W5,
+                    [_plan.Tasks[row].Id],
+                    WorkMinutes.Zero,
+                    $"{owner.Name} has no working time while {Named(row)} is on: give it another owner or other dates."
+                )
+            );
         }
     }
 
@@ -108,6 +144,8 @@ internal sealed class Warnings
     private static string InWords(Plan plan, WorkMinutes minutes)
     {
         var length = plan.Project.Units.ToLength(minutes);
-        return (length.Unit == LengthUnit.Days ? length with { Amount = Math.Round(length.Amount, 1) } : length).InWords().Replace(" day", " working day");
+        return (length.Unit == LengthUnit.Days ? length with { Amount = Math.Round(length.Amount, 1) } : length)
+            .InWords()
+            .Replace(" day", " working day");
     }
 }

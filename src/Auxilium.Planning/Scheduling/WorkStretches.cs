@@ -10,12 +10,15 @@ internal static class WorkStretches
     {
         var task = schedule.Plan.Tasks[row];
         var whole = new Segment(schedule.StartOf(row), schedule.FinishOf(row));
-        if (task.IsFinished || task.Pinned?.Finish is not null) return [whole];
+        if (task.IsFinished || task.Pinned?.Finish is not null)
+            return [whole];
         var (calendar, length) = (schedule.CalendarOf(row), schedule.LengthOf(row).Count);
         var (project, units) = (schedule.Plan.Project, schedule.Plan.Project.Units);
-        if (!task.IsStarted) return task.IsSplit ? Cut(units, task, calendar, whole, 0, length) : [whole];
+        if (!task.IsStarted)
+            return task.IsSplit ? Cut(units, task, calendar, whole, 0, length) : [whole];
         var work = InProgressWork.Of(project, task, calendar, length);
-        if (!work.Moved) return task.IsSplit ? Cut(units, task, calendar, whole, 0, work.Done + work.Left) : [whole];
+        if (!work.Moved)
+            return task.IsSplit ? Cut(units, task, calendar, whole, 0, work.Done + work.Left) : [whole];
         var done = new Segment(whole.Start, work.Reached);
         var rest = new Segment(calendar.Next(project.StatusDate!.Value), whole.Finish);
         return
@@ -25,7 +28,9 @@ internal static class WorkStretches
         ];
     }
 
-    /// <summary>A stretch cut at the pauses that come after more than <paramref name="from"/> and less than <paramref name="to"/> minutes of work.</summary>
+    /// <summary>
+    /// A stretch cut at the pauses that come after more than <paramref name="from"/> and less than <paramref name="to"/> minutes of work.
+    /// </summary>
     private static List<Segment> Cut(WorkUnits units, PlanTask task, WorkTime calendar, Segment whole, int from, int to)
     {
         var stretches = new List<Segment>();
@@ -33,7 +38,8 @@ internal static class WorkStretches
         foreach (var split in task.IsSplit ? task.Splits : [])
         {
             var after = units.Minutes(split.After).Count;
-            if (after <= at || after >= to) continue;
+            if (after <= at || after >= to)
+                continue;
             worked += after - at;
             stretches.Add(new Segment(start, calendar.MinuteEnd(worked)));
             worked += units.Minutes(split.For).Count;

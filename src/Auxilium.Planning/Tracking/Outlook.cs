@@ -21,7 +21,8 @@ public sealed record Outlook(PlanTime Finish, WorkMinutes? Spare)
     /// <summary>The outlook on a day; <c>null</c> where no unfinished work lies before it.</summary>
     public static Outlook? Of(Schedule schedule, DateOnly today)
     {
-        if (Worked.TryGetValue(schedule, out var known) && known.Today == today) return known.Outlook;
+        if (Worked.TryGetValue(schedule, out var known) && known.Today == today)
+            return known.Outlook;
         var outlook = LiesBehind(schedule, PlanTime.On(today)) ? WorkOut(schedule, today) : null;
         Worked.AddOrUpdate(schedule, new Known(today, outlook));
         return outlook;
@@ -29,12 +30,15 @@ public sealed record Outlook(PlanTime Finish, WorkMinutes? Spare)
 
     private static bool LiesBehind(Schedule schedule, PlanTime dawn)
     {
-        if (schedule.Plan.Project is { MoveUnfinishedWork: true, StatusDate: { } status } && status >= dawn) return false;
+        if (schedule.Plan.Project is { MoveUnfinishedWork: true, StatusDate: { } status } && status >= dawn)
+            return false;
         for (var row = 0; row < schedule.Plan.Index.Count; row++)
         {
-            if (!schedule.IsLeaf(row) || schedule.StartOf(row) >= dawn) continue;
+            if (!schedule.IsLeaf(row) || schedule.StartOf(row) >= dawn)
+                continue;
             var task = schedule.Plan.Tasks[row];
-            if (!task.IsFinished && (!task.IsStarted || schedule.ReachedOf(row) < dawn)) return true;
+            if (!task.IsFinished && (!task.IsStarted || schedule.ReachedOf(row) < dawn))
+                return true;
         }
         return false;
     }
@@ -45,7 +49,18 @@ public sealed record Outlook(PlanTime Finish, WorkMinutes? Spare)
         try
         {
             // Worked out from its finish, a plan goes forward from the start that results.
-            var moved = Scheduler.Calculate(schedule.Plan with { Project = project with { ScheduleFrom = ScheduleFrom.Start, Start = schedule.Start, StatusDate = PlanTime.On(today), MoveUnfinishedWork = true } });
+            var moved = Scheduler.Calculate(
+                schedule.Plan with
+                {
+                    Project = project with
+                    {
+                        ScheduleFrom = ScheduleFrom.Start,
+                        Start = schedule.Start,
+                        StatusDate = PlanTime.On(today),
+                        MoveUnfinishedWork = true,
+                    },
+                }
+            );
             return moved.Finish > schedule.Finish ? new Outlook(moved.Finish, Ripple.Spare(moved)) : null;
         }
         catch (UnsoundPlanException)

@@ -27,10 +27,14 @@ public sealed class TaskStates(Schedule schedule, DateOnly today)
     public TaskState Of(int row)
     {
         var task = schedule.Plan.Tasks[row];
-        if (task.IsFinished) return TaskState.Done;
-        if (schedule.FinishOf(row) < _dawn) return TaskState.Overdue;
-        if (task.IsStarted || task.Progress > 0) return TaskState.UnderWay;
-        if (WaitsFor(row).Any()) return TaskState.Waiting;
+        if (task.IsFinished)
+            return TaskState.Done;
+        if (schedule.FinishOf(row) < _dawn)
+            return TaskState.Overdue;
+        if (task.IsStarted || task.Progress > 0)
+            return TaskState.UnderWay;
+        if (WaitsFor(row).Any())
+            return TaskState.Waiting;
         return schedule.StartOf(row) < _dawn ? TaskState.LateToStart : TaskState.Ready;
     }
 
@@ -50,7 +54,8 @@ public sealed class TaskStates(Schedule schedule, DateOnly today)
     /// </summary>
     private bool HoldsUp(PlanLink link, int from, int row) =>
         link.ToFinish && schedule.LengthOf(row).Count > 0 ? false
-        : link.FromStart || link.Lag.Amount < 0 ? !Leaves(from).Any(leaf => schedule.Plan.Tasks[leaf] is { IsStarted: true } or { IsFinished: true })
+        : link.FromStart || link.Lag.Amount < 0
+            ? !Leaves(from).Any(leaf => schedule.Plan.Tasks[leaf] is { IsStarted: true } or { IsFinished: true })
         : !Leaves(from).All(leaf => schedule.Plan.Tasks[leaf].IsFinished);
 
     private IEnumerable<int> Leaves(int row)

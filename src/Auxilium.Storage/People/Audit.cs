@@ -38,7 +38,10 @@ public sealed class Audit(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
             from project in projects.DefaultIfEmpty()
             where before == null || entry.Id < before
             orderby entry.Id descending
-            select new AuditEntry(entry.Id, entry.At, person == null ? "" : person.Name, entry.Text, project == null ? null : project.Name)).Take(most).ToListAsync(cancel);
+            select new AuditEntry(entry.Id, entry.At, person == null ? "" : person.Name, entry.Text, project == null ? null : project.Name)
+        )
+            .Take(most)
+            .ToListAsync(cancel);
     }
 
     /// <summary>Adds an entry to what the caller saves.</summary>
@@ -49,7 +52,16 @@ public sealed class Audit(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
     /// <param name="project">Id of the project it is about.</param>
     /// <param name="text">What happens, as a sentence.</param>
     internal static void Note(AuxiliumDb db, TimeProvider clock, string? by, string? about, Guid? project, string text) =>
-        db.Audit.Add(new AuditRow { At = clock.GetUtcNow().UtcDateTime, By = by, About = about, ProjectId = project, Text = text });
+        db.Audit.Add(
+            new AuditRow
+            {
+                At = clock.GetUtcNow().UtcDateTime,
+                By = by,
+                About = about,
+                ProjectId = project,
+                Text = text,
+            }
+        );
 
     /// <summary>What somebody is called, for a sentence.</summary>
     internal static async Task<string> NameAsync(AuxiliumDb db, string person, CancellationToken cancel) =>

@@ -8,7 +8,9 @@ namespace Auxilium.Storage.People;
 /// <param name="IsDeleted">Whether it was deleted; otherwise it is archived.</param>
 public sealed record ClosedProject(Guid Id, string Name, DateTime At, bool IsDeleted);
 
-/// <summary>Projects that are over: archived ones can be looked at, deleted ones are gone after a while. Both can be brought back.</summary>
+/// <summary>
+/// Projects that are over: archived ones can be looked at, deleted ones are gone after a while. Both can be brought back.
+/// </summary>
 public sealed class ClosedProjects(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock)
 {
     /// <summary>Days that a deleted project can be brought back.</summary>
@@ -18,8 +20,26 @@ public sealed class ClosedProjects(IDbContextFactory<AuxiliumDb> databases, Time
     public async Task<IReadOnlyList<ClosedProject>> OfAsync(string person, bool isOrganiser, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var closed = await ClosedBy(db, person, isOrganiser).Select(p => new { p.Id, p.Name, p.ArchivedAt, p.DeletedAt }).ToListAsync(cancel);
-        return [.. closed.Select(p => new ClosedProject(p.Id, p.Name, DateTime.SpecifyKind((p.DeletedAt ?? p.ArchivedAt)!.Value, DateTimeKind.Utc), p.DeletedAt is not null)).OrderByDescending(c => c.At)];
+        var closed = await ClosedBy(db, person, isOrganiser)
+            .Select(p => new
+            {
+                p.Id,
+                p.Name,
+                p.ArchivedAt,
+                p.DeletedAt,
+            })
+            .ToListAsync(cancel);
+        return
+        [
+            .. closed
+                .Select(p => new ClosedProject(
+                    p.Id,
+                    p.Name,
+                    DateTime.SpecifyKind((p.DeletedAt ?? p.ArchivedAt)!.Value, DateTimeKind.Utc),
+                    p.DeletedAt is not null
+                ))
+                .OrderByDescending(c => c.At),
+        ];
     }
 
     /// <summary>Archives a project, or deletes it.</summary>
@@ -27,11 +47,21 @@ public sealed class ClosedProjects(IDbContextFactory<AuxiliumDb> databases, Time
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if (await db.Projects.SingleOrDefaultAsync(p => p.Id == project, cancel) is not { } row) return;
+        if (await db.Projects.SingleOrDefaultAsync(p => p.Id == project, cancel) is not { } row)
+            return;
         var now = DateTime.SpecifyKind(clock.GetUtcNow().UtcDateTime, DateTimeKind.Unspecified);
-        if (delete) row.DeletedAt = now;
-        else row.ArchivedAt ??= now;
-        Audit.Note(db, clock, by, null, project, $"{await Audit.NameAsync(db, by, cancel)} {(delete ? "deleted" : "archived")} the project “{row.Name}”.");
+        if (delete)
+            row.DeletedAt = now;
+        else
+            row.ArchivedAt ??= now;
+        Audit.Note(
+            db,
+            clock,
+            by,
+            null,
+            project,
+            $"{await Audit.NameAsync(db, by, cancel)} {(delete ? "deleted" : "archived")} the project “{row.Name}”."
+        );
         await db.SaveChangesAsync(cancel);
         await PlanNews.TellAsync(db, $"{PlanNews.Closed} {project}", cancel);
         await transaction.CommitAsync(cancel);
@@ -43,10 +73,13 @@ public sealed class ClosedProjects(IDbContextFactory<AuxiliumDb> databases, Time
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if (await ClosedBy(db, by, isOrganiser).SingleOrDefaultAsync(p => p.Id == project, cancel) is not { } row) return null;
+        if (await ClosedBy(db, by, isOrganiser).SingleOrDefaultAsync(p => p.Id == project, cancel) is not { } row)
+            return null;
         // One that was archived before it was deleted is archived again.
-        if (row.DeletedAt is not null) row.DeletedAt = null;
-        else row.ArchivedAt = null;
+        if (row.DeletedAt is not null)
+            row.DeletedAt = null;
+        else
+            row.ArchivedAt = null;
         Audit.Note(db, clock, by, null, project, $"{await Audit.NameAsync(db, by, cancel)} brought the project “{row.Name}” back.");
         await db.SaveChangesAsync(cancel);
         await PlanNews.TellAsync(db, $"{PlanNews.Closed} {project}", cancel);
@@ -66,6 +99,9 @@ public sealed class ClosedProjects(IDbContextFactory<AuxiliumDb> databases, Time
     private static IQueryable<ProjectRow> ClosedBy(AuxiliumDb db, string person, bool isOrganiser) =>
         from project in db.Projects.IgnoreQueryFilters()
         where project.DeletedAt != null || project.ArchivedAt != null
-        where isOrganiser || project.Coordinator == person || db.ProjectRoles.Any(r => r.ProjectId == project.Id && r.PersonId == person && r.Role == ProjectRole.Coordinator)
+        where
+            isOrganiser
+            || project.Coordinator == person
+            || db.ProjectRoles.Any(r => r.ProjectId == project.Id && r.PersonId == person && r.Role == ProjectRole.Coordinator)
         select project;
 }

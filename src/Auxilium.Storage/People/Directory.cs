@@ -38,7 +38,10 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     public async Task<PersonRow?> WithMailAsync(string mail, string but, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.People.FromSql($"select * from people where upper(email) = upper({mail})").AsNoTracking().FirstOrDefaultAsync(p => p.Id != but, cancel);
+        return await db
+            .People.FromSql($"select * from people where upper(email) = upper({mail})")
+            .AsNoTracking()
+            .FirstOrDefaultAsync(p => p.Id != but, cancel);
     }
 
     /// <summary>An id for a new person of this name.</summary>
@@ -59,14 +62,17 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         var ids = people.Select(p => p.Id).ToList();
         var known = await db.People.Where(p => ids.Contains(p.Id)).Select(p => p.Id).ToListAsync(cancel);
         // Somebody of whom more is said than a name in a plan stays.
-        foreach (var person in people) person.MadeBy = null;
-        foreach (var person in people) db.Entry(person).State = known.Contains(person.Id) ? EntityState.Modified : EntityState.Added;
+        foreach (var person in people)
+            person.MadeBy = null;
+        foreach (var person in people)
+            db.Entry(person).State = known.Contains(person.Id) ? EntityState.Modified : EntityState.Added;
         foreach (var account in await db.Users.Where(a => ids.Contains(a.Id)).ToListAsync(cancel))
             if (people.Single(p => p.Id == account.Id).Email is { } mail && !string.Equals(mail, account.Email, StringComparison.Ordinal))
                 (account.Email, account.NormalizedEmail) = (mail, mail.ToUpperInvariant());
         await db.SaveChangesAsync(cancel);
         if (ofTimeBy is not null)
-            foreach (var person in people) await OwnTimes.NoteChangeAsync(db, person.Id, ofTimeBy, clock, cancel);
+            foreach (var person in people)
+                await OwnTimes.NoteChangeAsync(db, person.Id, ofTimeBy, clock, cancel);
         await transaction.CommitAsync(cancel);
         // Plans have the names of their people in them.
         memory.Forget();
@@ -82,13 +88,37 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
 
     /// <summary>Says what somebody may do in the organisation.</summary>
     /// <returns><c>false</c> when nobody would be an organiser any more.</returns>
-    public async Task<bool> SetStandingAsync(string person, bool isOrganiser, bool mayMakeProjects, string by, CancellationToken cancel = default)
+    public async Task<bool> SetStandingAsync(
+        string person,
+        bool isOrganiser,
+        bool mayMakeProjects,
+        string by,
+        CancellationToken cancel = default
+    )
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if (!isOrganiser && !await IsAnotherOrganiserAsync(db, person, cancel)) return false;
-        await db.Users.Where(a => a.Id == person).ExecuteUpdateAsync(a => a.SetProperty(x => x.IsOrganiser, isOrganiser).SetProperty(x => x.MayMakeProjects, mayMakeProjects), cancel);
-        Audit.Note(db, clock, by, person, null, $"{await Audit.NameAsync(db, person, cancel)} is {(isOrganiser ? "an organiser" : mayMakeProjects ? "not an organiser, but may make projects" : "not an organiser and may not make projects")}.");
+        if (!isOrganiser && !await IsAnotherOrganiserAsync(db, person, cancel))
+            return false;
+        await db
+            .Users.Where(a => a.Id == person)
+            .ExecuteUpdateAsync(
+                a => a.SetProperty(x => x.IsOrganiser, isOrganiser).SetProperty(x => x.MayMakeProjects, mayMakeProjects),
+                cancel
+            );
+        Audit.Note(
+            db,
+            clock,
+            by,
+            person,
+            null,
+            $"{await Audit.NameAsync(db, person, cancel)} is "
+                + (
+                    isOrganiser ? "an organiser."
+                    : mayMakeProjects ? "not an organiser, but may make projects."
+                    : "not an organiser and may not make projects."
+                )
+        );
         await db.SaveChangesAsync(cancel);
         await PlanNews.TellAsync(db, $"{PlanNews.Rights} {person}", cancel);
         await transaction.CommitAsync(cancel);
@@ -108,7 +138,8 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if (await db.Users.AnyAsync(a => a.Id == person && a.IsOrganiser, cancel) && !await IsAnotherOrganiserAsync(db, person, cancel)) return false;
+        if (await db.Users.AnyAsync(a => a.Id == person && a.IsOrganiser, cancel) && !await IsAnotherOrganiserAsync(db, person, cancel))
+            return false;
         await db.People.Where(p => p.Id == person).ExecuteUpdateAsync(p => p.SetProperty(x => x.LeftOn, on), cancel);
         await RemoveAccountAsync(db, person, cancel);
         Audit.Note(db, clock, by, person, null, $"{await Audit.NameAsync(db, person, cancel)} left.");
@@ -129,16 +160,35 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     }
 
     /// <summary>Makes two entries of one person one: what the first did is the other's. Plans have been edited before.</summary>
-    /// <returns><c>false</c> when nobody would be an organiser any more; <c>null</c> when the first got something to do meanwhile, which is to be handed over before.</returns>
+    /// <returns><c>false</c> when nobody would be an organiser any more; <c>null</c> when the first got something to do meanwhile, which
+    /// is to be handed over before.</returns>
     public async Task<bool?> MergeAsync(string from, string into, string by, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if (await db.Users.AnyAsync(a => a.Id == from && a.IsOrganiser, cancel) && !await IsAnotherOrganiserAsync(db, from, cancel)) return false;
+        if (await db.Users.AnyAsync(a => a.Id == from && a.IsOrganiser, cancel) && !await IsAnotherOrganiserAsync(db, from, cancel))
+            return false;
         // While their plans are held, nobody gives anything to the one who goes.
-        var theirs = await db.Database.SqlQuery<Guid>($"""select id as "Value" from projects where id in (select project_id from members where person_id = {from}) or coordinator = {from} order by id for update""").ToListAsync(cancel);
+        var theirs = await db
+            .Database.SqlQuery<Guid>(
+                $"""
+                select id as "Value" from projects where id in (select project_id from members
+                where person_id = {from}) or coordinator = {from} order by id for update
+                """
+            )
+            .ToListAsync(cancel);
         var named = JsonSerializer.Serialize(new[] { new { Person = from } });
-        if (await db.Database.SqlQuery<int>($"""select count(*)::int as "Value" from tasks where project_id = any({theirs}) and assignments::jsonb @> {named}::jsonb""").SingleAsync(cancel) > 0) return null;
+        if (
+            await db
+                .Database.SqlQuery<int>(
+                    $"""
+                    select count(*)::int as "Value" from tasks where project_id = any({theirs}) and assignments::jsonb @>
+                    {named}::jsonb
+                    """
+                )
+                .SingleAsync(cancel) > 0
+        )
+            return null;
         Audit.Note(db, clock, by, into, null, $"The entry {from} of {await Audit.NameAsync(db, from, cancel)} was merged into {into}.");
         await db.SaveChangesAsync(cancel);
         await PlanNews.TellAsync(db, $"{PlanNews.Rights} {from}", cancel);
@@ -148,9 +198,27 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         await db.TimeOff.Where(t => t.PersonId == from).ExecuteUpdateAsync(t => t.SetProperty(x => x.PersonId, into), cancel);
         await db.Proposals.Where(p => p.PersonId == from).ExecuteUpdateAsync(p => p.SetProperty(x => x.PersonId, into), cancel);
         await db.People.Where(p => p.ReportsTo == from).ExecuteUpdateAsync(p => p.SetProperty(x => x.ReportsTo, into), cancel);
-        await db.Database.ExecuteSqlAsync($"insert into hours select project_id, task_id, {into}, day, minutes from hours where person_id = {from} on conflict (project_id, task_id, person_id, day) do update set minutes = hours.minutes + excluded.minutes", cancel);
-        await db.Database.ExecuteSqlAsync($"insert into members select project_id, {into}, position, calendar from members where person_id = {from} on conflict (project_id, person_id) do nothing", cancel);
-        await db.Database.ExecuteSqlAsync($"insert into project_roles select project_id, {into}, role from project_roles where person_id = {from} on conflict (project_id, person_id) do nothing", cancel);
+        await db.Database.ExecuteSqlAsync(
+            $"""
+            insert into hours select project_id, task_id, {into}, day, minutes from hours where person_id = {from} on conflict
+            (project_id, task_id, person_id, day) do update set minutes = hours.minutes + excluded.minutes
+            """,
+            cancel
+        );
+        await db.Database.ExecuteSqlAsync(
+            $"""
+            insert into members select project_id, {into}, position, calendar from members where person_id = {from} on conflict
+            (project_id, person_id) do nothing
+            """,
+            cancel
+        );
+        await db.Database.ExecuteSqlAsync(
+            $"""
+            insert into project_roles select project_id, {into}, role from project_roles where person_id = {from} on conflict
+            (project_id, person_id) do nothing
+            """,
+            cancel
+        );
         await db.Hours.Where(h => h.PersonId == from).ExecuteDeleteAsync(cancel);
         await db.Members.Where(m => m.PersonId == from).ExecuteDeleteAsync(cancel);
         await db.ProjectRoles.Where(r => r.PersonId == from).ExecuteDeleteAsync(cancel);

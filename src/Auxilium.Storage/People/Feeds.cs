@@ -12,7 +12,15 @@ public sealed class Feeds(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
         await using var db = await databases.CreateDbContextAsync(cancel);
         await db.Feeds.Where(f => f.PersonId == person).ExecuteDeleteAsync(cancel);
         var secret = Secret.New();
-        db.Feeds.Add(new FeedRow { Id = Guid.NewGuid(), Hash = Secret.Hash(secret), PersonId = person, MadeAt = clock.GetUtcNow().UtcDateTime });
+        db.Feeds.Add(
+            new FeedRow
+            {
+                Id = Guid.NewGuid(),
+                Hash = Secret.Hash(secret),
+                PersonId = person,
+                MadeAt = clock.GetUtcNow().UtcDateTime,
+            }
+        );
         Audit.Note(db, clock, person, person, null, $"{await Audit.NameAsync(db, person, cancel)} made a calendar address.");
         await db.SaveChangesAsync(cancel);
         return secret;
@@ -28,8 +36,20 @@ public sealed class Feeds(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
             join person in db.People on feed.PersonId equals person.Id
             join account in db.Users on person.Id equals account.Id
             where feed.Hash == hash && person.LeftOn == null
-            select new SignedIn(null, person.Id, person.Name, person.Initials, account.IsOrganiser, false, DateTime.MaxValue, false, TokenScope.Look)).SingleOrDefaultAsync(cancel);
-        if (who is not null) await db.Feeds.Where(f => f.Hash == hash).ExecuteUpdateAsync(f => f.SetProperty(x => x.UsedAt, now), cancel);
+            select new SignedIn(
+                null,
+                person.Id,
+                person.Name,
+                person.Initials,
+                account.IsOrganiser,
+                false,
+                DateTime.MaxValue,
+                false,
+                TokenScope.Look
+            )
+        ).SingleOrDefaultAsync(cancel);
+        if (who is not null)
+            await db.Feeds.Where(f => f.Hash == hash).ExecuteUpdateAsync(f => f.SetProperty(x => x.UsedAt, now), cancel);
         return who;
     }
 

@@ -10,7 +10,17 @@ namespace Auxilium.Storage.People;
 /// <summary>A task that somebody owns or helps with.</summary>
 /// <param name="IsOwner">Whether they are its owner, and no helper.</param>
 /// <param name="IsOfHours">Whether it takes some hours of one day, and not the whole day's work.</param>
-public sealed record OwnTask(Guid Project, string ProjectName, string Task, string Name, bool IsOwner, TaskState State, PlanTime? Start, PlanTime? Finish, bool IsOfHours);
+public sealed record OwnTask(
+    Guid Project,
+    string ProjectName,
+    string Task,
+    string Name,
+    bool IsOwner,
+    TaskState State,
+    PlanTime? Start,
+    PlanTime? Finish,
+    bool IsOfHours
+);
 
 /// <summary>What somebody has to do, and giving it to somebody else.</summary>
 public sealed class HandOvers(PlanStore store, PlanEdits edits)
@@ -21,20 +31,40 @@ public sealed class HandOvers(PlanStore store, PlanEdits edits)
     /// <param name="today">The day it is.</param>
     /// <param name="withDone">Also those that are done.</param>
     /// <param name="cancel">Ends the wait.</param>
-    public async Task<IReadOnlyList<OwnTask>> TasksOfAsync(string person, IReadOnlyCollection<Guid> projects, DateOnly today, bool withDone = false, CancellationToken cancel = default)
+    public async Task<IReadOnlyList<OwnTask>> TasksOfAsync(
+        string person,
+        IReadOnlyCollection<Guid> projects,
+        DateOnly today,
+        bool withDone = false,
+        CancellationToken cancel = default
+    )
     {
         var found = new List<OwnTask>();
         foreach (var stored in await store.LoadAllAsync(projects, cancel: cancel))
         {
             var schedule = stored.Schedule;
             var (plan, states) = (schedule.Plan, new TaskStates(schedule, today));
-            if (plan.FindPerson(person) is null) continue;
+            if (plan.FindPerson(person) is null)
+                continue;
             for (var row = 0; row < plan.Tasks.Length; row++)
             {
                 var task = plan.Tasks[row];
-                if (task.Assignments.All(a => a.Person != person) || (task.IsFinished && !withDone)) continue;
+                if (task.Assignments.All(a => a.Person != person) || (task.IsFinished && !withDone))
+                    continue;
                 var isOff = schedule.IsOff(row);
-                found.Add(new OwnTask(stored.Id, plan.Project.Name, task.Id, task.Name, task.Owner == person, states.Of(row), isOff ? null : schedule.StartOf(row), isOff ? null : schedule.FinishOf(row), !isOff && IsOfHours(schedule, row)));
+                found.Add(
+                    new OwnTask(
+                        stored.Id,
+                        plan.Project.Name,
+                        task.Id,
+                        task.Name,
+                        task.Owner == person,
+                        states.Of(row),
+                        isOff ? null : schedule.StartOf(row),
+                        isOff ? null : schedule.FinishOf(row),
+                        !isOff && IsOfHours(schedule, row)
+                    )
+                );
             }
         }
         return [.. found.OrderBy(t => t.ProjectName).ThenBy(t => t.Start ?? PlanTime.Latest)];
@@ -43,7 +73,10 @@ public sealed class HandOvers(PlanStore store, PlanEdits edits)
     private static bool IsOfHours(Schedule schedule, int row)
     {
         var (start, finish, calendar) = (schedule.StartOf(row), schedule.FinishOf(row), schedule.CalendarOf(row));
-        return start < finish && start.Date == finish.LastDate && (finish.Minutes - start.Minutes < PlanTime.MinutesPerDay) && (calendar.WorkedOn(start.Date) == 0 || calendar.Between(start, finish) < calendar.WorkedOn(start.Date));
+        return start < finish
+            && start.Date == finish.LastDate
+            && (finish.Minutes - start.Minutes < PlanTime.MinutesPerDay)
+            && (calendar.WorkedOn(start.Date) == 0 || calendar.Between(start, finish) < calendar.WorkedOn(start.Date));
     }
 
     /// <summary>Puts one person in the place of another, in one edit.</summary>
@@ -55,22 +88,40 @@ public sealed class HandOvers(PlanStore store, PlanEdits edits)
     /// <param name="today">The day it is.</param>
     /// <param name="cancel">Ends the wait.</param>
     /// <returns>What it did; <c>null</c> when there was nothing to hand over.</returns>
-    public async Task<string?> HandOverAsync(Guid project, string from, Person to, IReadOnlySet<string>? tasks, string by, DateOnly today, CancellationToken cancel = default)
+    public async Task<string?> HandOverAsync(
+        Guid project,
+        string from,
+        Person to,
+        IReadOnlySet<string>? tasks,
+        string by,
+        DateOnly today,
+        CancellationToken cancel = default
+    )
     {
-        if (await store.LoadAsync(project, cancel) is not { } stored) return null;
+        if (await store.LoadAsync(project, cancel) is not { } stored)
+            return null;
         var plan = stored.Schedule.Plan;
         var parts = ImmutableArray.CreateBuilder<PlanEdit>();
         foreach (var task in plan.Tasks)
         {
-            if (task.Assignments.All(a => a.Person != from) || (tasks is not null && !tasks.Contains(task.Id))) continue;
+            if (task.Assignments.All(a => a.Person != from) || (tasks is not null && !tasks.Contains(task.Id)))
+                continue;
             var people = task.Assignments.Select(a => a.Person == from ? a with { Person = to.Id } : a).DistinctBy(a => a.Person);
             // As long as before: one person takes another's place.
             parts.Add(new SetAssignments(task.Id, [.. people], task.Hands, task.Length));
         }
-        if (tasks is null && plan.Project.Coordinator == from) parts.Add(new SetCoordinator(to.Id));
-        if (parts.Count == 0) return null;
-        if (plan.FindPerson(to.Id) is null) parts.Insert(0, new JoinPlan(to));
-        var outcome = await edits.CommitAsync(project, new EditRequest(Guid.NewGuid(), stored.Version, new Together(parts.ToImmutable()), null, by, Overrule: true), today, cancel);
+        if (tasks is null && plan.Project.Coordinator == from)
+            parts.Add(new SetCoordinator(to.Id));
+        if (parts.Count == 0)
+            return null;
+        if (plan.FindPerson(to.Id) is null)
+            parts.Insert(0, new JoinPlan(to));
+        var outcome = await edits.CommitAsync(
+            project,
+            new EditRequest(Guid.NewGuid(), stored.Version, new Together(parts.ToImmutable()), null, by, Overrule: true),
+            today,
+            cancel
+        );
         return outcome is EditCommitted committed ? $"{plan.Project.Name}: {string.Concat(committed.Sentence.Select(r => r.Text))}" : null;
     }
 }

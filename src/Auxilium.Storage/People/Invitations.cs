@@ -10,13 +10,39 @@ public sealed class Invitations(IDbContextFactory<AuxiliumDb> databases, TimePro
 
     /// <summary>Invites a person; an earlier invitation of theirs no longer opens.</summary>
     /// <returns>The secret of its address.</returns>
-    public async Task<string> MakeAsync(string person, string by, bool isOrganiser, bool mayMakeProjects, CancellationToken cancel = default)
+    public async Task<string> MakeAsync(
+        string person,
+        string by,
+        bool isOrganiser,
+        bool mayMakeProjects,
+        CancellationToken cancel = default
+    )
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await db.Invitations.Where(i => i.PersonId == person).ExecuteDeleteAsync(cancel);
         var (secret, now) = (Secret.New(), clock.GetUtcNow().UtcDateTime);
-        db.Invitations.Add(new InvitationRow { Id = Guid.NewGuid(), Hash = Secret.Hash(secret), PersonId = person, InvitedBy = by, IsOrganiser = isOrganiser, MayMakeProjects = mayMakeProjects, MadeAt = now, EndsAt = now + Lasts });
-        Audit.Note(db, clock, by, person, null, $"{await Audit.NameAsync(db, person, cancel)} was invited{(isOrganiser ? " as an organiser" : mayMakeProjects ? ", to make projects too" : "")}.");
+        db.Invitations.Add(
+            new InvitationRow
+            {
+                Id = Guid.NewGuid(),
+                Hash = Secret.Hash(secret),
+                PersonId = person,
+                InvitedBy = by,
+                IsOrganiser = isOrganiser,
+                MayMakeProjects = mayMakeProjects,
+                MadeAt = now,
+                EndsAt = now + Lasts,
+            }
+        );
+        Audit.Note(
+            db,
+            clock,
+            by,
+            person,
+            null,
+            $"{await Audit.NameAsync(db, person, cancel)} was "
+                + $"invited{(isOrganiser ? " as an organiser" : mayMakeProjects ? ", to make projects too" : "")}."
+        );
         await db.SaveChangesAsync(cancel);
         return secret;
     }
@@ -26,7 +52,11 @@ public sealed class Invitations(IDbContextFactory<AuxiliumDb> databases, TimePro
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var (hash, now) = (Secret.Hash(secret), clock.GetUtcNow().UtcDateTime);
-        if (await db.Invitations.AsNoTracking().SingleOrDefaultAsync(i => i.Hash == hash && i.UsedAt == null && i.EndsAt > now, cancel) is not { } invitation) return null;
+        if (
+            await db.Invitations.AsNoTracking().SingleOrDefaultAsync(i => i.Hash == hash && i.UsedAt == null && i.EndsAt > now, cancel)
+            is not { } invitation
+        )
+            return null;
         var person = await db.People.AsNoTracking().SingleOrDefaultAsync(p => p.Id == invitation.PersonId && p.LeftOn == null, cancel);
         return person is null ? null : (invitation, person);
     }
@@ -37,6 +67,8 @@ public sealed class Invitations(IDbContextFactory<AuxiliumDb> databases, TimePro
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var now = clock.GetUtcNow().UtcDateTime;
-        return await db.Invitations.Where(i => i.Id == invitation && i.UsedAt == null).ExecuteUpdateAsync(i => i.SetProperty(x => x.UsedAt, now), cancel) == 1;
+        return await db
+                .Invitations.Where(i => i.Id == invitation && i.UsedAt == null)
+                .ExecuteUpdateAsync(i => i.SetProperty(x => x.UsedAt, now), cancel) == 1;
     }
 }

@@ -29,11 +29,17 @@ public sealed class Mails(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var now = clock.GetUtcNow().UtcDateTime;
-        var claimed = await db.Mails.FromSql($"""
-            update mails set state = 'Sending', tries = tries + 1 where id = (
-                select id from mails where state = 'Waiting' and not_before <= {now} order by not_before limit 1 for update skip locked)
-            returning *
-            """).AsNoTracking().ToListAsync(cancel);
+        var claimed = await db
+            .Mails.FromSql(
+                $"""
+                update mails set state = 'Sending', tries = tries + 1 where id = (
+                    select id from mails where state = 'Waiting' and not_before <= {now} order by not_before limit 1
+                    for update skip locked)
+                returning *
+                """
+            )
+            .AsNoTracking()
+            .ToListAsync(cancel);
         return claimed.SingleOrDefault();
     }
 
@@ -41,7 +47,16 @@ public sealed class Mails(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var now = clock.GetUtcNow().UtcDateTime;
-        await db.Mails.Where(m => m.Id == mail).ExecuteUpdateAsync(m => m.SetProperty(x => x.State, MailState.Sent).SetProperty(x => x.SentAt, now).SetProperty(x => x.Problem, (string?)null).SetProperty(x => x.Body, ""), cancel);
+        await db
+            .Mails.Where(m => m.Id == mail)
+            .ExecuteUpdateAsync(
+                m =>
+                    m.SetProperty(x => x.State, MailState.Sent)
+                        .SetProperty(x => x.SentAt, now)
+                        .SetProperty(x => x.Problem, (string?)null)
+                        .SetProperty(x => x.Body, ""),
+                cancel
+            );
     }
 
     /// <summary>Leaves a mail as it is that was sent and not answered: like one that was cut off, it is not sent again.</summary>
@@ -59,14 +74,24 @@ public sealed class Mails(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
         var state = forGood || mail.Tries >= MostTries ? MailState.Failed : MailState.Waiting;
         var next = clock.GetUtcNow().UtcDateTime + TimeSpan.FromSeconds(30 * Math.Pow(2, mail.Tries - 1));
         var problem = why.Length > 500 ? why[..500] : why;
-        await db.Mails.Where(m => m.Id == mail.Id).ExecuteUpdateAsync(m => m.SetProperty(x => x.State, state).SetProperty(x => x.NotBefore, next).SetProperty(x => x.Problem, problem), cancel);
+        await db
+            .Mails.Where(m => m.Id == mail.Id)
+            .ExecuteUpdateAsync(
+                m => m.SetProperty(x => x.State, state).SetProperty(x => x.NotBefore, next).SetProperty(x => x.Problem, problem),
+                cancel
+            );
     }
 
     /// <summary>Mails that have not gone, or could not, the newest first; and how many have.</summary>
     public async Task<(IReadOnlyList<MailRow> Open, int Sent)> StateAsync(CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var open = await db.Mails.AsNoTracking().Where(m => m.State != MailState.Sent).OrderByDescending(m => m.MadeAt).Take(100).ToListAsync(cancel);
+        var open = await db
+            .Mails.AsNoTracking()
+            .Where(m => m.State != MailState.Sent)
+            .OrderByDescending(m => m.MadeAt)
+            .Take(100)
+            .ToListAsync(cancel);
         return (open, await db.Mails.CountAsync(m => m.State == MailState.Sent, cancel));
     }
 
@@ -80,7 +105,15 @@ public sealed class Mails(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
     public async Task KeepPostAsync(string to, string subject, string body, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        db.Post.Add(new PostRow { At = clock.GetUtcNow().UtcDateTime, To = to, Subject = subject, Body = body });
+        db.Post.Add(
+            new PostRow
+            {
+                At = clock.GetUtcNow().UtcDateTime,
+                To = to,
+                Subject = subject,
+                Body = body,
+            }
+        );
         await db.SaveChangesAsync(cancel);
     }
 
@@ -101,5 +134,13 @@ public sealed class Mails(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
     public const string Address = "{address}";
 
     internal static MailRow Row(string to, string subject, string body, DateTime now) =>
-        new() { Id = Guid.CreateVersion7(), To = to, Subject = subject, Body = body, MadeAt = now, NotBefore = now };
+        new()
+        {
+            Id = Guid.CreateVersion7(),
+            To = to,
+            Subject = subject,
+            Body = body,
+            MadeAt = now,
+            NotBefore = now,
+        };
 }

@@ -2,7 +2,9 @@ using Auxilium.Planning.Plans;
 
 namespace Auxilium.Storage.People;
 
-/// <summary>Finds whom a text mentions: <c>@</c> before a name, a first name that one person has, or initials that one person has.</summary>
+/// <summary>
+/// Finds whom a text mentions: <c>@</c> before a name, a first name that one person has, or initials that one person has.
+/// </summary>
 public static class Mentions
 {
     /// <returns>Ids, each once.</returns>
@@ -12,8 +14,10 @@ public static class Mentions
         for (var at = text.IndexOf('@', StringComparison.Ordinal); at >= 0; at = text.IndexOf('@', at + 1))
         {
             // A mail address mentions nobody.
-            if (at > 0 && char.IsLetterOrDigit(text[at - 1])) continue;
-            if (Named(text.AsSpan(at + 1), people) is { } person && !found.Contains(person)) found.Add(person);
+            if (at > 0 && char.IsLetterOrDigit(text[at - 1]))
+                continue;
+            if (Named(text.AsSpan(at + 1), people) is { } person && !found.Contains(person))
+                found.Add(person);
         }
         return found;
     }
@@ -24,10 +28,12 @@ public static class Mentions
             if (Begins(text, person.Name))
                 return person.Id;
         var end = 0;
-        while (end < text.Length && (char.IsLetterOrDigit(text[end]) || text[end] == '-')) end++;
+        while (end < text.Length && (char.IsLetterOrDigit(text[end]) || text[end] == '-'))
+            end++;
         return end == 0 ? null : PersonText.Find(people, text[..end].ToString())?.Id;
     }
 
     private static bool Begins(ReadOnlySpan<char> text, string name) =>
-        text.StartsWith(name, StringComparison.OrdinalIgnoreCase) && (text.Length == name.Length || !char.IsLetterOrDigit(text[name.Length]));
+        text.StartsWith(name, StringComparison.OrdinalIgnoreCase)
+        && (text.Length == name.Length || !char.IsLetterOrDigit(text[name.Length]));
 }

@@ -16,7 +16,15 @@ public enum ByMail
 public sealed record NoticeWishes
 {
     /// <summary>How, of each kind; in the app they are always told.</summary>
-    public Dictionary<NoticeKind, ByMail> Mail { get; init; } = Enum.GetValues<NoticeKind>().ToDictionary(k => k, k => k is NoticeKind.Mentioned or NoticeKind.Proposal or NoticeKind.Decided or NoticeKind.Assigned ? ByMail.AtOnce : ByMail.Daily);
+    public Dictionary<NoticeKind, ByMail> Mail { get; init; } =
+        Enum.GetValues<NoticeKind>()
+            .ToDictionary(
+                k => k,
+                k =>
+                    k is NoticeKind.Mentioned or NoticeKind.Proposal or NoticeKind.Decided or NoticeKind.Assigned
+                        ? ByMail.AtOnce
+                        : ByMail.Daily
+            );
 
     /// <summary>Kinds that they do not want to be told at all.</summary>
     public HashSet<NoticeKind> Never { get; init; } = [];
@@ -27,7 +35,8 @@ public sealed record NoticeWishes
     /// <summary>Told so many days before a task is due.</summary>
     public int DueDays { get; init; } = 2;
 
-    public static NoticeWishes Read(string? json) => json is null ? new NoticeWishes() : JsonSerializer.Deserialize<NoticeWishes>(json) ?? new NoticeWishes();
+    public static NoticeWishes Read(string? json) =>
+        json is null ? new NoticeWishes() : JsonSerializer.Deserialize<NoticeWishes>(json) ?? new NoticeWishes();
 
     public string Write() => JsonSerializer.Serialize(this);
 
@@ -37,13 +46,19 @@ public sealed record NoticeWishes
 /// <summary>What people are told, in the app and by mail.</summary>
 public sealed class NoticeBook(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock)
 {
-    /// <summary>Somebody gets at most so many single mails in <see cref="Burst"/>; what comes then waits for the mail of the day.</summary>
+    /// <summary>
+    /// Somebody gets at most so many single mails in <see cref="Burst"/>; what comes then waits for the mail of the day.
+    /// </summary>
     public const int MostInBurst = 6;
 
     private static readonly TimeSpan Burst = TimeSpan.FromMinutes(10);
 
     /// <summary>A person's newest notices, with the names of their projects.</summary>
-    public async Task<IReadOnlyList<(NoticeRow Notice, string Project)>> OfAsync(string person, int most = 100, CancellationToken cancel = default)
+    public async Task<IReadOnlyList<(NoticeRow Notice, string Project)>> OfAsync(
+        string person,
+        int most = 100,
+        CancellationToken cancel = default
+    )
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var seen = await SeenByAsync(db, person, cancel);
@@ -52,7 +67,10 @@ public sealed class NoticeBook(IDbContextFactory<AuxiliumDb> databases, TimeProv
             join project in db.Projects on notice.ProjectId equals project.Id
             where notice.PersonId == person && seen.Contains(notice.ProjectId)
             orderby notice.Id descending
-            select new { notice, project.Name }).Take(most).ToListAsync(cancel);
+            select new { notice, project.Name }
+        )
+            .Take(most)
+            .ToListAsync(cancel);
         return [.. rows.Select(r => (r.notice, r.Name))];
     }
 
@@ -65,13 +83,22 @@ public sealed class NoticeBook(IDbContextFactory<AuxiliumDb> databases, TimeProv
 
     /// <summary>Ids of the projects that exist for somebody now: what they were told of others is not shown any more.</summary>
     private static async Task<IReadOnlyCollection<Guid>> SeenByAsync(AuxiliumDb db, string person, CancellationToken cancel) =>
-        (await ProjectRoles.AllOfAsync(db, person, await db.Users.Where(u => u.Id == person).Select(u => u.IsOrganiser).SingleOrDefaultAsync(cancel), cancel)).Keys.ToList();
+        (
+            await ProjectRoles.AllOfAsync(
+                db,
+                person,
+                await db.Users.Where(u => u.Id == person).Select(u => u.IsOrganiser).SingleOrDefaultAsync(cancel),
+                cancel
+            )
+        ).Keys.ToList();
 
     public async Task ReadAsync(string person, long upTo, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var now = clock.GetUtcNow().UtcDateTime;
-        await db.Notices.Where(n => n.PersonId == person && n.Id <= upTo && n.ReadAt == null).ExecuteUpdateAsync(n => n.SetProperty(x => x.ReadAt, now), cancel);
+        await db
+            .Notices.Where(n => n.PersonId == person && n.Id <= upTo && n.ReadAt == null)
+            .ExecuteUpdateAsync(n => n.SetProperty(x => x.ReadAt, now), cancel);
     }
 
     public async Task<NoticeWishes> WishesAsync(string person, CancellationToken cancel = default)
@@ -92,18 +119,31 @@ public sealed class NoticeBook(IDbContextFactory<AuxiliumDb> databases, TimeProv
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var waiting = await db.Notices.FromSql($"select * from notices where for_digest order by id for update skip locked").ToListAsync(cancel);
+        var waiting = await db
+            .Notices.FromSql($"select * from notices where for_digest order by id for update skip locked")
+            .ToListAsync(cancel);
         var projects = await db.Projects.ToDictionaryAsync(p => p.Id, p => p.Name, cancel);
         var now = clock.GetUtcNow().UtcDateTime;
         foreach (var notices in waiting.GroupBy(n => n.PersonId))
         {
-            foreach (var notice in notices) notice.ForDigest = false;
+            foreach (var notice in notices)
+                notice.ForDigest = false;
             var mail = await db.Users.Where(u => u.Id == notices.Key).Select(u => u.Email).SingleOrDefaultAsync(cancel);
             var seen = mail is null ? [] : await SeenByAsync(db, notices.Key, cancel);
             var unread = notices.Where(n => n.ReadAt == null && seen.Contains(n.ProjectId)).ToList();
-            if (mail is null || unread.Count == 0) continue;
-            var lines = unread.GroupBy(n => n.ProjectId).Select(p => $"{projects[p.Key]}\n" + string.Concat(p.Select(n => $"  – {n.Text}\n")));
-            db.Mails.Add(Mails.Row(mail, unread.Count == 1 ? "One notice since yesterday" : $"{unread.Count} notices since yesterday", $"{string.Join('\n', lines)}\n{addressOf("/notices")}\n", now));
+            if (mail is null || unread.Count == 0)
+                continue;
+            var lines = unread
+                .GroupBy(n => n.ProjectId)
+                .Select(p => $"{projects[p.Key]}\n" + string.Concat(p.Select(n => $"  – {n.Text}\n")));
+            db.Mails.Add(
+                Mails.Row(
+                    mail,
+                    unread.Count == 1 ? "One notice since yesterday" : $"{unread.Count} notices since yesterday",
+                    $"{string.Join('\n', lines)}\n{addressOf("/notices")}\n",
+                    now
+                )
+            );
         }
         await PlanNews.TellAsync(db, PlanNews.Mail, cancel);
         await db.SaveChangesAsync(cancel);
@@ -120,28 +160,58 @@ public sealed class NoticeBook(IDbContextFactory<AuxiliumDb> databases, TimeProv
     /// <param name="once">What makes it the same as one told before.</param>
     /// <param name="now">UTC.</param>
     /// <param name="cancel">Ends the wait.</param>
-    internal static async Task TellAsync(AuxiliumDb db, IReadOnlyCollection<string> people, NoticeKind kind, Guid project, string? task, string text, string once, DateTime now, CancellationToken cancel)
+    internal static async Task TellAsync(
+        AuxiliumDb db,
+        IReadOnlyCollection<string> people,
+        NoticeKind kind,
+        Guid project,
+        string? task,
+        string text,
+        string once,
+        DateTime now,
+        CancellationToken cancel
+    )
     {
         var shortened = text.Length > 1_000 ? text[..999] + "…" : text;
         var recently = now - Burst;
         foreach (var account in await db.Users.AsNoTracking().Where(u => people.Contains(u.Id)).ToListAsync(cancel))
         {
             // To whom the project does not exist, nothing of it is told.
-            if (await ProjectRoles.OfAsync(db, project, account.Id, account.IsOrganiser, cancel) == ProjectRole.None) continue;
+            if (await ProjectRoles.OfAsync(db, project, account.Id, account.IsOrganiser, cancel) == ProjectRole.None)
+                continue;
             var wishes = NoticeWishes.Read(account.NoticeWishes);
-            if (wishes.Never.Contains(kind)) continue;
+            if (wishes.Never.Contains(kind))
+                continue;
             var how = wishes.MailOf(kind);
             // Whoever gets many mails at once gets the rest of them together.
-            if (how == ByMail.AtOnce && await db.Mails.CountAsync(m => m.To == account.Email && m.MadeAt > recently, cancel) >= MostInBurst) how = ByMail.Daily;
-            var isNew = await db.Database.ExecuteSqlAsync($"""
-                insert into notices (person_id, at, kind, project_id, task_id, text, once, for_digest)
-                values ({account.Id}, {now}, {kind.ToString()}, {project}, {task}, {shortened}, {once}, {how == ByMail.Daily}) on conflict (person_id, once) do nothing
-                """, cancel) == 1;
-            if (!isNew) continue;
+            if (
+                how == ByMail.AtOnce
+                && await db.Mails.CountAsync(m => m.To == account.Email && m.MadeAt > recently, cancel) >= MostInBurst
+            )
+                how = ByMail.Daily;
+            var isNew =
+                await db.Database.ExecuteSqlAsync(
+                    $"""
+                    insert into notices (person_id, at, kind, project_id, task_id, text, once, for_digest)
+                    values ({account.Id}, {now}, {kind.ToString()}, {project}, {task}, {shortened}, {once}, {how
+                        == ByMail.Daily}) on conflict (person_id, once) do nothing
+                    """,
+                    cancel
+                ) == 1;
+            if (!isNew)
+                continue;
             await PlanNews.TellAsync(db, $"{PlanNews.Notice} {account.Id}", cancel);
-            if (how != ByMail.AtOnce || account.Email is not { } mail) continue;
+            if (how != ByMail.AtOnce || account.Email is not { } mail)
+                continue;
             var name = await db.Projects.Where(p => p.Id == project).Select(p => p.Name).SingleAsync(cancel);
-            db.Mails.Add(Mails.Row(mail, $"{name}: {(shortened.Length > 80 ? shortened[..79] + "…" : shortened)}", $"{shortened}\n\n{name}: {Mails.Address}/projects/{project}{(task is null ? "" : $"#{task}")}\n", now));
+            db.Mails.Add(
+                Mails.Row(
+                    mail,
+                    $"{name}: {(shortened.Length > 80 ? shortened[..79] + "…" : shortened)}",
+                    $"{shortened}\n\n{name}: {Mails.Address}/projects/{project}{(task is null ? "" : $"#{task}")}\n",
+                    now
+                )
+            );
             await PlanNews.TellAsync(db, PlanNews.Mail, cancel);
         }
     }

@@ -11,7 +11,8 @@ public sealed class Organisation(IDbContextFactory<AuxiliumDb> databases)
     /// <summary>What it is called; <c>null</c> until somebody has made it.</summary>
     public async Task<OrganisationRow?> FindAsync(CancellationToken cancel = default)
     {
-        if (_known is { } known) return known;
+        if (_known is { } known)
+            return known;
         await using var db = await databases.CreateDbContextAsync(cancel);
         return _known = await db.Organisation.AsNoTracking().SingleOrDefaultAsync(cancel);
     }
@@ -26,8 +27,16 @@ public sealed class Organisation(IDbContextFactory<AuxiliumDb> databases)
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var row = await db.Organisation.SingleAsync(cancel);
-        var what = string.Join(" and ", new[] { row.Name == name ? null : $"calls the organisation “{name}”", row.TimeZone == timeZone ? null : $"sets its clocks to {timeZone}" }.Where(w => w is not null));
-        if (what.Length == 0) return;
+        var what = string.Join(
+            " and ",
+            new[]
+            {
+                row.Name == name ? null : $"calls the organisation “{name}”",
+                row.TimeZone == timeZone ? null : $"sets its clocks to {timeZone}",
+            }.Where(w => w is not null)
+        );
+        if (what.Length == 0)
+            return;
         (row.Name, row.TimeZone) = (name, timeZone);
         Audit.Note(db, clock, by, null, null, $"{await Audit.NameAsync(db, by, cancel)} {what}.");
         await db.SaveChangesAsync(cancel);
@@ -40,13 +49,18 @@ public sealed class Organisation(IDbContextFactory<AuxiliumDb> databases)
     public async Task<bool> BeginDigestAsync(DateOnly day, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Organisation.Where(o => o.DigestOn == null || o.DigestOn < day).ExecuteUpdateAsync(o => o.SetProperty(x => x.DigestOn, day), cancel) > 0;
+        return await db
+                .Organisation.Where(o => o.DigestOn == null || o.DigestOn < day)
+                .ExecuteUpdateAsync(o => o.SetProperty(x => x.DigestOn, day), cancel) > 0;
     }
 
-    /// <summary>The code that opens the page on which the organisation is made, the same for every process; <c>null</c> once there is one.</summary>
+    /// <summary>
+    /// The code that opens the page on which the organisation is made, the same for every process; <c>null</c> once there is one.
+    /// </summary>
     public async Task<string?> FirstStartAsync(CancellationToken cancel = default)
     {
-        if (await FindAsync(cancel) is not null) return null;
+        if (await FindAsync(cancel) is not null)
+            return null;
         await using var db = await databases.CreateDbContextAsync(cancel);
         var code = string.Join('-', Secret.Code().Chunk(4).Select(c => new string(c)));
         await db.Database.ExecuteSqlAsync($"insert into first_start (id, code) values (1, {code}) on conflict (id) do nothing", cancel);
@@ -57,9 +71,16 @@ public sealed class Organisation(IDbContextFactory<AuxiliumDb> databases)
     /// <returns><c>false</c> when there is one already, or this is not the code that opens it.</returns>
     public static async Task<bool> MakeAsync(AuxiliumDb db, string name, string code, CancellationToken cancel = default)
     {
-        var known = await db.FirstStart.FromSql($"select * from first_start where id = 1 for update").AsNoTracking().SingleOrDefaultAsync(cancel);
-        if (known is null || !Secret.IsSame(known.Code, code)) return false;
+        var known = await db
+            .FirstStart.FromSql($"select * from first_start where id = 1 for update")
+            .AsNoTracking()
+            .SingleOrDefaultAsync(cancel);
+        if (known is null || !Secret.IsSame(known.Code, code))
+            return false;
         await db.FirstStart.ExecuteDeleteAsync(cancel);
-        return await db.Database.ExecuteSqlAsync($"insert into organisation (id, name, is_demo) values (1, {name}, false) on conflict (id) do nothing", cancel) == 1;
+        return await db.Database.ExecuteSqlAsync(
+                $"insert into organisation (id, name, is_demo) values (1, {name}, false) on conflict (id) do nothing",
+                cancel
+            ) == 1;
     }
 }

@@ -3,13 +3,18 @@ using System.Text;
 
 namespace Auxilium.Storage.People;
 
-/// <summary>Secrets that are given to somebody once, of which only the hash is kept. They are random enough that a plain hash tells nothing.</summary>
+/// <summary>
+/// Secrets that are given to somebody once, of which only the hash is kept. They are random enough that a plain hash tells nothing.
+/// </summary>
 public static class Secret
 {
     /// <summary>A new one: 32 random bytes as letters, digits, “-” and “_”.</summary>
-    public static string New() => Convert.ToBase64String(RandomNumberGenerator.GetBytes(32)).Replace('+', '-').Replace('/', '_').TrimEnd('=');
+    public static string New() =>
+        Convert.ToBase64String(RandomNumberGenerator.GetBytes(32)).Replace('+', '-').Replace('/', '_').TrimEnd('=');
 
-    /// <summary>Letters and digits of a code that is read off a screen and typed: 16 that are not mistaken for each other, 80 bits.</summary>
+    /// <summary>
+    /// Letters and digits of a code that is read off a screen and typed: 16 that are not mistaken for each other, 80 bits.
+    /// </summary>
     public static string Code() => RandomNumberGenerator.GetString("abcdefghjkmnpqrstuvwxyz23456789", 16);
 
     /// <summary>Whether a code is the one that was given, however it is typed.</summary>

@@ -15,13 +15,44 @@ public sealed class Tokens(IDbContextFactory<AuxiliumDb> databases, TimeProvider
     private static readonly TimeSpan Noticed = TimeSpan.FromMinutes(5);
 
     /// <returns>The token, which is shown once; <c>null</c> when the person has as many as there can be.</returns>
-    public async Task<string?> MakeAsync(string person, string name, TokenScope scope, DateTime? endsAt, CancellationToken cancel = default)
+    public async Task<string?> MakeAsync(
+        string person,
+        string name,
+        TokenScope scope,
+        DateTime? endsAt,
+        CancellationToken cancel = default
+    )
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        if (await db.Tokens.CountAsync(t => t.PersonId == person, cancel) >= Most) return null;
+        if (await db.Tokens.CountAsync(t => t.PersonId == person, cancel) >= Most)
+            return null;
         var token = Prefix + Secret.New();
-        db.Tokens.Add(new TokenRow { Id = Guid.NewGuid(), Hash = Secret.Hash(token), PersonId = person, Name = name, Scope = scope, MadeAt = clock.GetUtcNow().UtcDateTime, EndsAt = endsAt });
-        Audit.Note(db, clock, person, person, null, $"{await Audit.NameAsync(db, person, cancel)} made the token “{name}”, which {(scope switch { TokenScope.Look => "reads", TokenScope.Report => "reads and reports", _ => "may do what they may" })}.");
+        db.Tokens.Add(
+            new TokenRow
+            {
+                Id = Guid.NewGuid(),
+                Hash = Secret.Hash(token),
+                PersonId = person,
+                Name = name,
+                Scope = scope,
+                MadeAt = clock.GetUtcNow().UtcDateTime,
+                EndsAt = endsAt,
+            }
+        );
+        Audit.Note(
+            db,
+            clock,
+            person,
+            person,
+            null,
+            $"{await Audit.NameAsync(db, person, cancel)} made the token “{name}”, which "
+                + scope switch
+                {
+                    TokenScope.Look => "reads.",
+                    TokenScope.Report => "reads and reports.",
+                    _ => "may do what they may.",
+                }
+        );
         await db.SaveChangesAsync(cancel);
         return token;
     }
@@ -36,9 +67,27 @@ public sealed class Tokens(IDbContextFactory<AuxiliumDb> databases, TimeProvider
             join person in db.People on row.PersonId equals person.Id
             join account in db.Users on person.Id equals account.Id
             where row.Hash == hash && (row.EndsAt == null || row.EndsAt > now) && person.LeftOn == null
-            select new { row.UsedAt, Who = new SignedIn(null, person.Id, person.Name, person.Initials, account.IsOrganiser, account.MayMakeProjects, DateTime.MaxValue, false, row.Scope, row.Id) }).SingleOrDefaultAsync(cancel);
-        if (found is null) return null;
-        if (found.UsedAt is not { } used || now - used > Noticed) await db.Tokens.Where(t => t.Hash == hash).ExecuteUpdateAsync(t => t.SetProperty(x => x.UsedAt, now), cancel);
+            select new
+            {
+                row.UsedAt,
+                Who = new SignedIn(
+                    null,
+                    person.Id,
+                    person.Name,
+                    person.Initials,
+                    account.IsOrganiser,
+                    account.MayMakeProjects,
+                    DateTime.MaxValue,
+                    false,
+                    row.Scope,
+                    row.Id
+                ),
+            }
+        ).SingleOrDefaultAsync(cancel);
+        if (found is null)
+            return null;
+        if (found.UsedAt is not { } used || now - used > Noticed)
+            await db.Tokens.Where(t => t.Hash == hash).ExecuteUpdateAsync(t => t.SetProperty(x => x.UsedAt, now), cancel);
         return found.Who;
     }
 
@@ -52,7 +101,11 @@ public sealed class Tokens(IDbContextFactory<AuxiliumDb> databases, TimeProvider
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if (await db.Tokens.Where(t => t.PersonId == person && t.Id == token).Select(t => t.Name).SingleOrDefaultAsync(cancel) is not { } name) return;
+        if (
+            await db.Tokens.Where(t => t.PersonId == person && t.Id == token).Select(t => t.Name).SingleOrDefaultAsync(cancel)
+            is not { } name
+        )
+            return;
         await db.Tokens.Where(t => t.PersonId == person && t.Id == token).ExecuteDeleteAsync(cancel);
         Audit.Note(db, clock, person, person, null, $"{await Audit.NameAsync(db, person, cancel)} revoked the token “{name}”.");
         await db.SaveChangesAsync(cancel);

@@ -14,7 +14,9 @@ public sealed class Account : IdentityUser
     /// <summary>Which notices they want and how, as JSON; <c>null</c> for the usual ones.</summary>
     public string? NoticeWishes { get; set; }
 
-    /// <summary>The half minute, counted from 1970, of the newest code of the second step that was used: none up to it opens again.</summary>
+    /// <summary>
+    /// The half minute, counted from 1970, of the newest code of the second step that was used: none up to it opens again.
+    /// </summary>
     public long LastCodeStep { get; set; }
 }
 

@@ -75,7 +75,9 @@ public sealed class TaskRow
     /// <summary>The rule of a task that repeats, as JSON.</summary>
     public string? Repeats { get; set; }
 
-    /// <summary>What else is known of a task, and no query filters by, as JSON: a <see cref="TaskFactsRow"/>; <c>null</c> for nothing.</summary>
+    /// <summary>
+    /// What else is known of a task, and no query filters by, as JSON: a <see cref="TaskFactsRow"/>; <c>null</c> for nothing.
+    /// </summary>
     public string? Facts { get; set; }
 
     /// <summary>The owner first, then the helpers, as JSON.</summary>
@@ -91,7 +93,9 @@ internal sealed record TaskFactsRow(DateOnly? Occurrence = null, TrackedBefore? 
     private static readonly JsonSerializerOptions Short = new() { DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull };
 
     public static string? Write(PlanTask task) =>
-        new TaskFactsRow(task.Occurrence, task.Before, task.LengthBefore) is var facts && facts == new TaskFactsRow() ? null : JsonSerializer.Serialize(facts, Short);
+        new TaskFactsRow(task.Occurrence, task.Before, task.LengthBefore) is var facts && facts == new TaskFactsRow()
+            ? null
+            : JsonSerializer.Serialize(facts, Short);
 
     public static TaskFactsRow Read(string? json) => json is null ? new() : JsonSerializer.Deserialize<TaskFactsRow>(json)!;
 }

@@ -1,6 +1,9 @@
 namespace Auxilium.Web.Access;
 
-/// <summary>Who got in, who did not, and what was refused, for whoever runs the server. It names ids of people and addresses of machines, and nothing that was typed.</summary>
+/// <summary>
+/// Who got in, who did not, and what was refused, for whoever runs the server. It names ids of people and addresses of machines, and
+/// nothing that was typed.
+/// </summary>
 public sealed partial class AccessLog(ILogger<AccessLog> logger, IHttpContextAccessor contexts)
 {
     private string From => contexts.HttpContext?.Connection.RemoteIpAddress?.ToString() ?? "nowhere";
@@ -13,8 +16,10 @@ public sealed partial class AccessLog(ILogger<AccessLog> logger, IHttpContextAcc
     /// <param name="isClosed">Whether it is closed for a while after too many tries.</param>
     public void Refused(string? person, bool isClosed = false)
     {
-        if (isClosed) Closed(logger, person!, From);
-        else Refused(logger, person ?? "nobody of here", From);
+        if (isClosed)
+            Closed(logger, person!, From);
+        else
+            Refused(logger, person ?? "nobody of here", From);
     }
 
     public void SecondStepRefused(string person) => SecondStepRefused(logger, person, From);
@@ -38,7 +43,11 @@ public sealed partial class AccessLog(ILogger<AccessLog> logger, IHttpContextAcc
     [LoggerMessage(103, LogLevel.Warning, "A sign-in as {Person} from {From} was refused.")]
     private static partial void Refused(ILogger logger, string person, string from);
 
-    [LoggerMessage(104, LogLevel.Warning, "A sign-in as {Person} from {From} was refused: the account is closed for a while after too many tries.")]
+    [LoggerMessage(
+        104,
+        LogLevel.Warning,
+        "A sign-in as {Person} from {From} was refused: the account is closed for a while after too many tries."
+    )]
     private static partial void Closed(ILogger logger, string person, string from);
 
     [LoggerMessage(105, LogLevel.Warning, "A second step of {Person} from {From} was refused.")]

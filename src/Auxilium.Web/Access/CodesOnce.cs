@@ -18,25 +18,38 @@ internal sealed class CodesOnce(IDbContextFactory<AuxiliumDb> databases, TimePro
 
     private const string Alphabet = "ABCDEFGHIJKLMNOPQRSTUVWXYZ234567";
 
-    public async Task<bool> CanGenerateTwoFactorTokenAsync(UserManager<Account> manager, Account user) => !string.IsNullOrEmpty(await manager.GetAuthenticatorKeyAsync(user));
+    public async Task<bool> CanGenerateTwoFactorTokenAsync(UserManager<Account> manager, Account user) =>
+        !string.IsNullOrEmpty(await manager.GetAuthenticatorKeyAsync(user));
 
     /// <summary>Programs of the person make the codes, and we none.</summary>
     public Task<string> GenerateAsync(string purpose, UserManager<Account> manager, Account user) => Task.FromResult("");
 
     public async Task<bool> ValidateAsync(string purpose, string token, UserManager<Account> manager, Account user)
     {
-        if (token.Length != 6 || await manager.GetAuthenticatorKeyAsync(user) is not { Length: > 0 } key) return false;
+        if (token.Length != 6 || await manager.GetAuthenticatorKeyAsync(user) is not { Length: > 0 } key)
+            return false;
         var now = clock.GetUtcNow().ToUnixTimeSeconds() / Seconds;
         var secret = Bytes(key);
         var found = 0L;
         // All are tried, so that how long it takes tells nothing.
         for (var step = now - 1; step <= now + 1; step++)
-            if (CryptographicOperations.FixedTimeEquals(System.Text.Encoding.ASCII.GetBytes(Code(secret, step)), System.Text.Encoding.UTF8.GetBytes(token).AsSpan()))
+            if (
+                CryptographicOperations.FixedTimeEquals(
+                    System.Text.Encoding.ASCII.GetBytes(Code(secret, step)),
+                    System.Text.Encoding.UTF8.GetBytes(token).AsSpan()
+                )
+            )
                 found = step;
-        if (found == 0) return false;
+        if (found == 0)
+            return false;
         await using var db = await databases.CreateDbContextAsync();
         // Of two who come with the same code at once, one gets in.
-        if (await db.Users.Where(u => u.Id == user.Id && u.LastCodeStep < found).ExecuteUpdateAsync(u => u.SetProperty(x => x.LastCodeStep, found)) == 0) return false;
+        if (
+            await db
+                .Users.Where(u => u.Id == user.Id && u.LastCodeStep < found)
+                .ExecuteUpdateAsync(u => u.SetProperty(x => x.LastCodeStep, found)) == 0
+        )
+            return false;
         // The account is written as a whole when its wrong tries are forgotten.
         user.LastCodeStep = found;
         return true;
@@ -63,9 +76,11 @@ internal sealed class CodesOnce(IDbContextFactory<AuxiliumDb> databases, TimePro
         foreach (var letter in key.ToUpperInvariant())
         {
             var value = Alphabet.IndexOf(letter, StringComparison.Ordinal);
-            if (value < 0) continue;
+            if (value < 0)
+                continue;
             (bits, count) = ((bits << 5 | value) & 0xFFF, count + 5);
-            if (count < 8) continue;
+            if (count < 8)
+                continue;
             count -= 8;
             bytes.Add((byte)(bits >> count));
         }

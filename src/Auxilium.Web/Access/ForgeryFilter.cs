@@ -13,9 +13,11 @@ public sealed class ForgeryFilter(IAntiforgery antiforgery) : IEndpointFilter
     public async ValueTask<object?> InvokeAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
     {
         var http = context.HttpContext;
-        if (HttpMethods.IsGet(http.Request.Method) || http.GetEndpoint()?.Metadata.GetMetadata<ChangesNothing>() is not null) return await next(context);
+        if (HttpMethods.IsGet(http.Request.Method) || http.GetEndpoint()?.Metadata.GetMetadata<ChangesNothing>() is not null)
+            return await next(context);
         var isProgram = http.User.Identity?.AuthenticationType == TokenSignIn.SchemeName;
-        if (!isProgram && !await antiforgery.IsRequestValidAsync(http)) return Problems.Forged();
+        if (!isProgram && !await antiforgery.IsRequestValidAsync(http))
+            return Problems.Forged();
         return await next(context);
     }
 }

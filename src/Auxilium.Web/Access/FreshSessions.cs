@@ -21,16 +21,23 @@ internal sealed class FreshSessions(
     IOptionsMonitor<CookieAuthenticationOptions> cookies,
     ILoggerFactory logger,
     UrlEncoder encoder,
-    Sessions sessions) : AuthenticationService(schemes, handlers, transform, options)
+    Sessions sessions
+) : AuthenticationService(schemes, handlers, transform, options)
 {
-    public override async Task SignInAsync(HttpContext context, string? scheme, ClaimsPrincipal principal, AuthenticationProperties? properties)
+    public override async Task SignInAsync(
+        HttpContext context,
+        string? scheme,
+        ClaimsPrincipal principal,
+        AuthenticationProperties? properties
+    )
     {
         if (scheme != IdentityConstants.ApplicationScheme)
         {
             await base.SignInAsync(context, scheme, principal, properties);
             return;
         }
-        if (context.User.SessionId() is { } before) await sessions.SignOutAsync(context.User.PersonId(), only: before, cancel: context.RequestAborted);
+        if (context.User.SessionId() is { } before)
+            await sessions.SignOutAsync(context.User.PersonId(), only: before, cancel: context.RequestAborted);
         var came = context.Features.Get<IRequestCookiesFeature>();
         try
         {
@@ -62,7 +69,8 @@ internal sealed class FreshSessions(
             return false;
         }
 
-        public IEnumerator<KeyValuePair<string, string>> GetEnumerator() => Enumerable.Empty<KeyValuePair<string, string>>().GetEnumerator();
+        public IEnumerator<KeyValuePair<string, string>> GetEnumerator() =>
+            Enumerable.Empty<KeyValuePair<string, string>>().GetEnumerator();
 
         System.Collections.IEnumerator System.Collections.IEnumerable.GetEnumerator() => GetEnumerator();
     }

@@ -8,10 +8,15 @@ internal static class OwnOrigin
 {
     public static bool Allows(HttpContext context)
     {
-        if (context.Request.Headers.Origin is not [{ } origin, ..]) return true;
-        if (!Uri.TryCreate(origin, UriKind.Absolute, out var from)) return false;
+        if (context.Request.Headers.Origin is not [{ } origin, ..])
+            return true;
+        if (!Uri.TryCreate(origin, UriKind.Absolute, out var from))
+            return false;
         var address = context.RequestServices.GetRequiredService<IConfiguration>()["ADDRESS"];
         return string.Equals(from.Authority, context.Request.Host.Value, StringComparison.OrdinalIgnoreCase)
-            || (Uri.TryCreate(address, UriKind.Absolute, out var own) && Uri.Compare(from, own, UriComponents.SchemeAndServer, UriFormat.Unescaped, StringComparison.OrdinalIgnoreCase) == 0);
+            || (
+                Uri.TryCreate(address, UriKind.Absolute, out var own)
+                && Uri.Compare(from, own, UriComponents.SchemeAndServer, UriFormat.Unescaped, StringComparison.OrdinalIgnoreCase) == 0
+            );
     }
 }

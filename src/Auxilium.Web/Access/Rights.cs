@@ -47,16 +47,31 @@ public static class Rights
     /// <summary>May see and change their own account: a person in a browser, never a program.</summary>
     public const string OwnAccount = nameof(OwnAccount);
 
-    public static void Define(AuthorizationBuilder builder) => builder
-        .AddPolicy(SignedIn, policy => policy.RequireAuthenticatedUser())
-        .AddPolicy(Live, policy => policy.RequireAuthenticatedUser().RequireAssertion(c => c.Resource is not HttpContext http || OwnOrigin.Allows(http)))
-        .AddPolicy(LookAtPlans, policy => policy.RequireAuthenticatedUser().AddRequirements(new InProject(ProjectRole.Viewer, TokenScope.Look)))
-        .AddPolicy(Report, policy => policy.RequireAuthenticatedUser().AddRequirements(new InProject(ProjectRole.Member, TokenScope.Report)))
-        .AddPolicy(EditPlans, policy => policy.RequireAuthenticatedUser().AddRequirements(new InProject(ProjectRole.Coordinator, TokenScope.Edit)))
-        .AddPolicy(MakeProjects, policy => policy.RequireAuthenticatedUser().RequireAssertion(c => (c.User.IsOrganiser() || c.User.HasClaim(MakerClaim, "1")) && c.User.Scope() >= TokenScope.Edit))
-        .AddPolicy(Organise, policy => policy.RequireAuthenticatedUser().RequireAssertion(c => c.User.IsOrganiser() && c.User.SessionId() is not null))
-        .AddPolicy(OwnAccount, policy => policy.RequireAuthenticatedUser().RequireAssertion(c => c.User.SessionId() is not null))
-        .SetFallbackPolicy(new AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build());
+    public static void Define(AuthorizationBuilder builder) =>
+        builder
+            .AddPolicy(SignedIn, policy => policy.RequireAuthenticatedUser())
+            .AddPolicy(Live, policy =>
+                policy.RequireAuthenticatedUser().RequireAssertion(c => c.Resource is not HttpContext http || OwnOrigin.Allows(http))
+            )
+            .AddPolicy(LookAtPlans, policy =>
+                policy.RequireAuthenticatedUser().AddRequirements(new InProject(ProjectRole.Viewer, TokenScope.Look))
+            )
+            .AddPolicy(Report, policy =>
+                policy.RequireAuthenticatedUser().AddRequirements(new InProject(ProjectRole.Member, TokenScope.Report))
+            )
+            .AddPolicy(EditPlans, policy =>
+                policy.RequireAuthenticatedUser().AddRequirements(new InProject(ProjectRole.Coordinator, TokenScope.Edit))
+            )
+            .AddPolicy(MakeProjects, policy =>
+                policy
+                    .RequireAuthenticatedUser()
+                    .RequireAssertion(c => (c.User.IsOrganiser() || c.User.HasClaim(MakerClaim, "1")) && c.User.Scope() >= TokenScope.Edit)
+            )
+            .AddPolicy(Organise, policy =>
+                policy.RequireAuthenticatedUser().RequireAssertion(c => c.User.IsOrganiser() && c.User.SessionId() is not null)
+            )
+            .AddPolicy(OwnAccount, policy => policy.RequireAuthenticatedUser().RequireAssertion(c => c.User.SessionId() is not null))
+            .SetFallbackPolicy(new AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build());
 
     /// <summary>Who is signed in, as the claims of a request.</summary>
     public static ClaimsPrincipal ToPrincipal(SignedIn who, string scheme)
@@ -68,10 +83,14 @@ public static class Rights
             new(InitialsClaim, who.Initials),
             new(ScopeClaim, who.Scope.ToString()),
         ];
-        if (who.IsOrganiser) claims.Add(new Claim(OrganiserClaim, "1"));
-        if (who.MayMakeProjects) claims.Add(new Claim(MakerClaim, "1"));
-        if (who.Token is { } token) claims.Add(new Claim(TokenClaim, token.ToString()));
-        if (who.Session is { } session) claims.Add(new Claim(SessionClaim, session.ToString()));
+        if (who.IsOrganiser)
+            claims.Add(new Claim(OrganiserClaim, "1"));
+        if (who.MayMakeProjects)
+            claims.Add(new Claim(MakerClaim, "1"));
+        if (who.Token is { } token)
+            claims.Add(new Claim(TokenClaim, token.ToString()));
+        if (who.Session is { } session)
+            claims.Add(new Claim(SessionClaim, session.ToString()));
         return new ClaimsPrincipal(new ClaimsIdentity(claims, scheme));
     }
 
@@ -91,13 +110,21 @@ public static class Rights
     /// <summary>The token of a program; <c>null</c> for a browser.</summary>
     public static Guid? TokenId(this ClaimsPrincipal user) => Guid.TryParse(user.FindFirstValue(TokenClaim), out var id) ? id : null;
 
-    public static TokenScope Scope(this ClaimsPrincipal user) => Enum.TryParse<TokenScope>(user.FindFirstValue(ScopeClaim), out var scope) ? scope : TokenScope.Look;
+    public static TokenScope Scope(this ClaimsPrincipal user) =>
+        Enum.TryParse<TokenScope>(user.FindFirstValue(ScopeClaim), out var scope) ? scope : TokenScope.Look;
 
     /// <summary>That role as scripts know it: <c>edit</c>, <c>report</c> or <c>look</c>.</summary>
-    public static string RightsHere(this HttpContext context) => context.RoleHere() switch { ProjectRole.Coordinator => "edit", ProjectRole.Member => "report", _ => "look" };
+    public static string RightsHere(this HttpContext context) =>
+        context.RoleHere() switch
+        {
+            ProjectRole.Coordinator => "edit",
+            ProjectRole.Member => "report",
+            _ => "look",
+        };
 
     /// <summary>The role in the project of the address, once a policy has asked for it.</summary>
-    public static ProjectRole RoleHere(this HttpContext context) => context.Items[typeof(ProjectRole)] is ProjectRole role ? role : ProjectRole.None;
+    public static ProjectRole RoleHere(this HttpContext context) =>
+        context.Items[typeof(ProjectRole)] is ProjectRole role ? role : ProjectRole.None;
 }
 
 /// <summary>At least this role in the project of the address, and for a program at least this scope.</summary>
@@ -111,12 +138,16 @@ internal sealed class InProjectHandler(ProjectRoles roles) : AuthorizationHandle
 
     protected override async Task HandleRequirementAsync(AuthorizationHandlerContext context, InProject requirement)
     {
-        if (context.Resource is not HttpContext http || context.User.Identity is not { IsAuthenticated: true }) return;
-        if (!Guid.TryParse(http.GetRouteValue("id") as string, out var project)) return;
+        if (context.Resource is not HttpContext http || context.User.Identity is not { IsAuthenticated: true })
+            return;
+        if (!Guid.TryParse(http.GetRouteValue("id") as string, out var project))
+            return;
         var role = await roles.OfAsync(project, context.User.PersonId(), context.User.IsOrganiser(), http.RequestAborted);
         http.Items[typeof(ProjectRole)] = role;
-        if (role == ProjectRole.None) context.Fail(new AuthorizationFailureReason(this, NotThere));
-        else if (role >= requirement.Role && context.User.Scope() >= requirement.Scope) context.Succeed(requirement);
+        if (role == ProjectRole.None)
+            context.Fail(new AuthorizationFailureReason(this, NotThere));
+        else if (role >= requirement.Role && context.User.Scope() >= requirement.Scope)
+            context.Succeed(requirement);
     }
 }
 
@@ -125,19 +156,41 @@ internal sealed class NotThereResult(AccessLog log, IAntiforgery antiforgery) : 
 {
     private readonly AuthorizationMiddlewareResultHandler _usual = new();
 
-    public async Task HandleAsync(RequestDelegate next, HttpContext context, AuthorizationPolicy policy, PolicyAuthorizationResult authorizeResult)
+    public async Task HandleAsync(
+        RequestDelegate next,
+        HttpContext context,
+        AuthorizationPolicy policy,
+        PolicyAuthorizationResult authorizeResult
+    )
     {
         // A page whose person signed out and was followed by somebody else: it is told that, and keeps what it wanted to send.
-        if (authorizeResult.Forbidden && SignInCookies.IsForPrograms(context) && !HttpMethods.IsGet(context.Request.Method) && context.User.SessionId() is not null && !await antiforgery.IsRequestValidAsync(context))
+        if (
+            authorizeResult.Forbidden
+            && SignInCookies.IsForPrograms(context)
+            && !HttpMethods.IsGet(context.Request.Method)
+            && context.User.SessionId() is not null
+            && !await antiforgery.IsRequestValidAsync(context)
+        )
         {
             await Problems.Forged().ExecuteAsync(context);
             return;
         }
-        if (authorizeResult.Forbidden) log.NotAllowed(context.User.FindFirstValue(ClaimTypes.NameIdentifier), $"{context.Request.Method} {(context.GetEndpoint() as RouteEndpoint)?.RoutePattern.RawText}");
-        if (authorizeResult is { Forbidden: true, AuthorizationFailure.FailureReasons: { } reasons } && reasons.Any(r => r.Message == InProjectHandler.NotThere))
+        if (authorizeResult.Forbidden)
+            log.NotAllowed(
+                context.User.FindFirstValue(ClaimTypes.NameIdentifier),
+                $"{context.Request.Method} {(context.GetEndpoint() as RouteEndpoint)?.RoutePattern.RawText}"
+            );
+        if (
+            authorizeResult is { Forbidden: true, AuthorizationFailure.FailureReasons: { } reasons }
+            && reasons.Any(r => r.Message == InProjectHandler.NotThere)
+        )
         {
-            if (SignInCookies.IsForPrograms(context)) await Results.Problem("There is no such project, or you have no part in it any more.", statusCode: StatusCodes.Status404NotFound).ExecuteAsync(context);
-            else context.Response.StatusCode = StatusCodes.Status404NotFound;
+            if (SignInCookies.IsForPrograms(context))
+                await Results
+                    .Problem("There is no such project, or you have no part in it any more.", statusCode: StatusCodes.Status404NotFound)
+                    .ExecuteAsync(context);
+            else
+                context.Response.StatusCode = StatusCodes.Status404NotFound;
             return;
         }
         await _usual.HandleAsync(next, context, policy, authorizeResult);

@@ -22,16 +22,25 @@ internal sealed class Budgets : IDisposable
     /// <summary>Waits for a turn, which ends when what is returned is disposed of.</summary>
     /// <param name="context">Of whoever asks.</param>
     /// <param name="cancel">Ends the wait.</param>
-    /// <param name="isLarge">Whether it keeps a processor busy for longer than a blink; what does not waits only for the same person's.</param>
+    /// <param name="isLarge">Whether it keeps a processor busy for longer than a blink; what does not waits only for the same
+    /// person's.</param>
     /// <exception cref="TooMuchAtOnceException">They ask for too much at once, or it took too long.</exception>
     public async Task<IDisposable> EnterAsync(HttpContext context, CancellationToken cancel, bool isLarge = true)
     {
         var key = (context.User.PersonId() ?? $"{context.Connection.RemoteIpAddress}", isLarge);
-        var own = await _own.EnterAsync(key, tooMany => new TooMuchAtOnceException(tooMany ? "You have several calculations under way: wait until one of them is done." : Busy), cancel);
-        if (!isLarge) return own;
+        var own = await _own.EnterAsync(
+            key,
+            tooMany => new TooMuchAtOnceException(
+                tooMany ? "You have several calculations under way: wait until one of them is done." : Busy
+            ),
+            cancel
+        );
+        if (!isLarge)
+            return own;
         try
         {
-            if (!await _all.WaitAsync(Patience, cancel)) throw new TooMuchAtOnceException(Busy);
+            if (!await _all.WaitAsync(Patience, cancel))
+                throw new TooMuchAtOnceException(Busy);
         }
         catch
         {
@@ -50,7 +59,8 @@ internal sealed class Budgets : IDisposable
 
         public void Dispose()
         {
-            if (Interlocked.Exchange(ref _isOver, 1) == 1) return;
+            if (Interlocked.Exchange(ref _isOver, 1) == 1)
+                return;
             all.Release();
             own.Dispose();
         }

@@ -14,36 +14,76 @@ internal static class CalendarsApi
 
     public static void Map(RouteGroupBuilder api)
     {
-        api.MapGet("/calendars/ready-made", () => Results.Ok(ReadyMadeCalendars.All.Select(CalendarJson.Write))).RequireAuthorization(Rights.SignedIn).WithTags("Calendars")
-            .WithSummary("Week patterns to begin a calendar from, as plan documents have them.").Produces<IReadOnlyList<object>>();
-        api.MapGet("/holidays", () => Results.Ok(PublicHolidays.Sets.Select(s => new HolidaySetDocument(s.Id, s.Name)))).RequireAuthorization(Rights.SignedIn).WithTags("Calendars")
-            .WithSummary("The countries whose public holidays can be worked out.").Produces<IReadOnlyList<HolidaySetDocument>>();
-        api.MapGet("/holidays/{set}", Holidays).RequireAuthorization(Rights.SignedIn).WithTags("Calendars")
-            .WithSummary("The public holidays of a country from one year to another, both included.").Produces<IReadOnlyList<HolidayDocument>>().ProducesProblem(400).ProducesProblem(404);
-        api.MapPost("/projects/{id:guid}/calendars/year", YearAsync).RequireAuthorization(Rights.LookAtPlans).WithTags("Calendars")
-            .WithSummary("How a year of a calendar looks, kept or not: the body is a calendar as plan documents have it; its base is one of the plan's.")
-            .Accepts<object>("application/json").Produces<YearDocument>().ProducesProblem(400).ProducesProblem(404);
+        api.MapGet("/calendars/ready-made", () => Results.Ok(ReadyMadeCalendars.All.Select(CalendarJson.Write)))
+            .RequireAuthorization(Rights.SignedIn)
+            .WithTags("Calendars")
+            .WithSummary("Week patterns to begin a calendar from, as plan documents have them.")
+            .Produces<IReadOnlyList<object>>();
+        api.MapGet("/holidays", () => Results.Ok(PublicHolidays.Sets.Select(s => new HolidaySetDocument(s.Id, s.Name))))
+            .RequireAuthorization(Rights.SignedIn)
+            .WithTags("Calendars")
+            .WithSummary("The countries whose public holidays can be worked out.")
+            .Produces<IReadOnlyList<HolidaySetDocument>>();
+        api.MapGet("/holidays/{set}", Holidays)
+            .RequireAuthorization(Rights.SignedIn)
+            .WithTags("Calendars")
+            .WithSummary("The public holidays of a country from one year to another, both included.")
+            .Produces<IReadOnlyList<HolidayDocument>>()
+            .ProducesProblem(400)
+            .ProducesProblem(404);
+        api.MapPost("/projects/{id:guid}/calendars/year", YearAsync)
+            .RequireAuthorization(Rights.LookAtPlans)
+            .WithTags("Calendars")
+            .WithSummary(
+                "How a year of a calendar looks, kept or not: the body is a calendar as plan documents have it; its base is one of "
+                    + "the plan's."
+            )
+            .Accepts<object>("application/json")
+            .Produces<YearDocument>()
+            .ProducesProblem(400)
+            .ProducesProblem(404);
     }
 
     private static IResult Holidays(string set, int from, int to)
     {
-        if (PublicHolidays.Sets.FirstOrDefault(s => s.Id == set) is not { } found) return Results.Problem("There are no holidays by that name.", statusCode: StatusCodes.Status404NotFound);
-        if (from < 1990 || to > 2100 || to < from) return Problems.Bad("Give years from 1990 to 2100, the last not before the first.", "years");
+        if (PublicHolidays.Sets.FirstOrDefault(s => s.Id == set) is not { } found)
+            return Results.Problem("There are no holidays by that name.", statusCode: StatusCodes.Status404NotFound);
+        if (from < 1990 || to > 2100 || to < from)
+            return Problems.Bad("Give years from 1990 to 2100, the last not before the first.", "years");
         return Results.Ok(found.Between(from, to).Select(h => new HolidayDocument($"{h.From:yyyy-MM-dd}", h.Name)));
     }
 
-    private static async Task<IResult> YearAsync(Guid id, int year, HttpContext context, PlanStore store, Today today, CancellationToken cancel)
+    private static async Task<IResult> YearAsync(
+        Guid id,
+        int year,
+        HttpContext context,
+        PlanStore store,
+        Today today,
+        CancellationToken cancel
+    )
     {
-        if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
-        if (year is < 1990 or > 2100) return Problems.Bad("Give a year from 1990 to 2100.", "year");
+        if (await store.LoadAsync(id, cancel) is not { } plan)
+            return Problems.NoSuchProject();
+        if (year is < 1990 or > 2100)
+            return Problems.Bad("Give a year from 1990 to 2100.", "year");
         try
         {
             using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostBytes));
             var calendar = CalendarReader.ReadAlone(body.RootElement, "$", today.Date);
             var known = plan.Schedule.Plan.Calendars;
             var book = new CalendarBook([.. known.Where(c => c.Id != calendar.Id), calendar]);
-            if (calendar.Base is { } on && book.Find(on) is null) throw new UnreadableDocumentException([new DocumentError("$.base", "unknownId", $"There is no calendar “{on}” to build on.")]);
-            if (book.HasCircularBase(calendar)) throw new UnreadableDocumentException([new DocumentError("$.base", "circle", $"“{calendar.Name}” would build on itself: choose another calendar for it to build on.")]);
+            if (calendar.Base is { } on && book.Find(on) is null)
+                throw new UnreadableDocumentException([
+                    new DocumentError("$.base", "unknownId", $"There is no calendar “{on}” to build on."),
+                ]);
+            if (book.HasCircularBase(calendar))
+                throw new UnreadableDocumentException([
+                    new DocumentError(
+                        "$.base",
+                        "circle",
+                        $"“{calendar.Name}” would build on itself: choose another calendar for it to build on."
+                    ),
+                ]);
             return Results.Ok(YearDocument.Of(book, calendar, year));
         }
         catch (UnreadableDocumentException unreadable)
@@ -67,8 +107,11 @@ public sealed record YearDocument(int Year, IReadOnlyList<YearDay> Days, double 
         var work = book.WorkTimeOf(calendar.Id);
         var named = book.ExceptionsOf(calendar);
         var first = new DateOnly(year, 1, 1);
-        var days = Enumerable.Range(0, first.AddYears(1).DayNumber - first.DayNumber).Select(first.AddDays)
-            .Select(day => new YearDay(work.WorkedOn(day), named.LastOrDefault(e => e.From <= day && day <= e.To)?.Name)).ToList();
+        var days = Enumerable
+            .Range(0, first.AddYears(1).DayNumber - first.DayNumber)
+            .Select(first.AddDays)
+            .Select(day => new YearDay(work.WorkedOn(day), named.LastOrDefault(e => e.From <= day && day <= e.To)?.Name))
+            .ToList();
         return new YearDocument(year, days, Math.Round(days.Sum(d => d.Minutes) / 60.0, 1));
     }
 }

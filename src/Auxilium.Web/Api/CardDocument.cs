@@ -103,21 +103,29 @@ public sealed record CardDocument
             Id = task.Id,
             Outline = plan.Index.NumberOf(row),
             Name = task.Name,
-            Kind = plan.Index.IsPhase(row) ? "phase" : task.Milestone ? "milestone" : "task",
+            Kind =
+                plan.Index.IsPhase(row) ? "phase"
+                : task.Milestone ? "milestone"
+                : "task",
             Active = task.Active,
             Length = task.Milestone ? "" : new TypedLength(task.Length, task.Tentative).ToString(),
             Start = off ? null : schedule.StartOf(row).ToString(),
             Finish = off ? null : schedule.FinishOf(row).ToString(),
             Before = [.. plan.Links.Where(l => l.To == task.Id).Select(l => CardLink.Of(plan, l, l.From))],
             After = [.. plan.Links.Where(l => l.From == task.Id).Select(l => CardLink.Of(plan, l, l.To))],
-            FixedKind = task.Pinned is not null ? "pinned" : task.Constraint is { } constraint ? Words.Camel(constraint.Kind) : null,
+            FixedKind =
+                task.Pinned is not null ? "pinned"
+                : task.Constraint is { } constraint ? Words.Camel(constraint.Kind)
+                : null,
             FixedDate = (task.Pinned?.Start ?? task.Constraint?.Date)?.ToString(),
             PinnedFinish = task.Pinned?.Finish?.ToString(),
             Deadline = task.Deadline?.ToString(),
             Calendar = task.Calendar,
             AroundTheClock = task.AroundTheClock,
             Splits = [.. task.Splits.Select(s => new CardSplit(s.After.ToString(), s.For.ToString()))],
-            Estimate = task.Estimate is { } range ? new CardEstimate(range.Low.ToString(), range.Likely.ToString(), range.High.ToString()) : null,
+            Estimate = task.Estimate is { } range
+                ? new CardEstimate(range.Low.ToString(), range.Likely.ToString(), range.High.ToString())
+                : null,
             Progress = off ? 0 : Math.Round(schedule.ProgressOf(row) * 100, 1),
             ActualStart = task.ActualStart?.ToString(),
             ActualFinish = task.ActualFinish?.ToString(),
@@ -128,7 +136,10 @@ public sealed record CardDocument
             WhyFinish = off ? "" : Reasons.FromStartToFinish(schedule, row),
             People = [.. task.Assignments.Select(a => new CardPerson(a.Person, plan.FindPerson(a.Person)!.Name, a.Share))],
             Hands = task.Hands is { } hands ? Words.Camel(hands) : null,
-            EffortHours = off || plan.Index.IsPhase(row) || task.Assignments.IsEmpty ? null : Math.Round((double)(schedule.LengthOf(row).Count * task.People) / 60, 2),
+            EffortHours =
+                off || plan.Index.IsPhase(row) || task.Assignments.IsEmpty
+                    ? null
+                    : Math.Round((double)(schedule.LengthOf(row).Count * task.People) / 60, 2),
             Away = DaysAway.Of(schedule, row),
             Warnings = [.. schedule.Warnings.Where(w => w.Tasks.Contains(task.Id)).Select(w => w.Message)],
             Note = task.Note,
@@ -156,17 +167,50 @@ public sealed record CardLink(string Task, string Outline, string Name, string K
     internal static CardLink Of(Plan plan, PlanLink link, string other)
     {
         var number = plan.Index.NumberOf(plan.Index.RowOf(other));
-        return new CardLink(other, number, plan.Find(other)!.Name, Words.Camel(link.Kind), link.Lag.ToString(), link.Elapsed, LinkText.Format(plan.Index.NumberOf(plan.Index.RowOf(link.From)), link));
+        return new CardLink(
+            other,
+            number,
+            plan.Find(other)!.Name,
+            Words.Camel(link.Kind),
+            link.Lag.ToString(),
+            link.Elapsed,
+            LinkText.Format(plan.Index.NumberOf(plan.Index.RowOf(link.From)), link)
+        );
     }
 }
 
 /// <summary>A rule as "repeatTask" takes it, with what it says in words.</summary>
 /// <param name="Made">The last day that has its occurrence, in words.</param>
-public sealed record CardRepeat(string Text, string Every, int Interval, IReadOnlyList<string> On, int? Week, string From, string? Until, int? Times, string Length, string Closed, string Made, int Count)
+public sealed record CardRepeat(
+    string Text,
+    string Every,
+    int Interval,
+    IReadOnlyList<string> On,
+    int? Week,
+    string From,
+    string? Until,
+    int? Times,
+    string Length,
+    string Closed,
+    string Made,
+    int Count
+)
 {
-    internal static CardRepeat Of(RepeatRule rule) => new(
-        RepeatText.Of(rule), Words.Camel(rule.Every), rule.Interval, [.. rule.On.Select(day => Words.Camel(day)[..3])], rule.Week, rule.From.ToString(), rule.Until?.ToString(), rule.Times,
-        rule.Length.ToString(), Words.Camel(rule.Closed), rule.Made is { } made ? Dates.Day(made) : "", rule.Count);
+    internal static CardRepeat Of(RepeatRule rule) =>
+        new(
+            RepeatText.Of(rule),
+            Words.Camel(rule.Every),
+            rule.Interval,
+            [.. rule.On.Select(day => Words.Camel(day)[..3])],
+            rule.Week,
+            rule.From.ToString(),
+            rule.Until?.ToString(),
+            rule.Times,
+            rule.Length.ToString(),
+            Words.Camel(rule.Closed),
+            rule.Made is { } made ? Dates.Day(made) : "",
+            rule.Count
+        );
 }
 
 public sealed record CardSplit(string After, string For);

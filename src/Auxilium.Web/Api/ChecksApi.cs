@@ -21,37 +21,74 @@ internal static class ChecksApi
     public static void Map(RouteGroupBuilder api)
     {
         var project = api.MapGroup("/projects/{id:guid}").WithTags("Checks").RequireAuthorization(Rights.LookAtPlans);
-        project.MapGet("/tasks/{task}", CardAsync)
-            .WithSummary("Everything about one task: its links both ways, dates, work and why it is where it is.").Produces<CardDocument>().ProducesProblem(404);
-        project.MapGet("/check-up", CheckUpAsync)
-            .WithSummary("What may be wrong with the plan, why it matters, and edits that mend it.").Produces<IReadOnlyList<FindingDocument>>().ProducesProblem(404);
-        project.MapGet("/forecast", ForecastAsync)
+        project
+            .MapGet("/tasks/{task}", CardAsync)
+            .WithSummary("Everything about one task: its links both ways, dates, work and why it is where it is.")
+            .Produces<CardDocument>()
+            .ProducesProblem(404);
+        project
+            .MapGet("/check-up", CheckUpAsync)
+            .WithSummary("What may be wrong with the plan, why it matters, and edits that mend it.")
+            .Produces<IReadOnlyList<FindingDocument>>()
+            .ProducesProblem(404);
+        project
+            .MapGet("/forecast", ForecastAsync)
             .WithSummary("When the plan may really be finished, from thousands of runs with lengths drawn from their ranges.")
-            .WithDescription("Answers lines of JSON: { \"progress\": 0.35 } while it runs, { \"forecast\": … } at the end. Ending the request ends the runs. runs is 1 to 100,000 (10,000), seed any whole number (1), spread pertBeta or triangular.")
-            .Produces<ForecastDocument>(contentType: "application/x-ndjson").ProducesProblem(400).ProducesProblem(404);
+            .WithDescription(
+                "Answers lines of JSON: { \"progress\": 0.35 } while it runs, { \"forecast\": … } at the end. Ending the request ends "
+                    + "the runs. runs is 1 to 100,000 (10,000), seed any whole number (1), spread pertBeta or triangular."
+            )
+            .Produces<ForecastDocument>(contentType: "application/x-ndjson")
+            .ProducesProblem(400)
+            .ProducesProblem(404);
     }
 
     private static async Task<IResult> CardAsync(Guid id, string task, PlanStore store, CancellationToken cancel)
     {
-        if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
+        if (await store.LoadAsync(id, cancel) is not { } plan)
+            return Problems.NoSuchProject();
         return plan.Schedule.Plan.Index.TryFind(task, out var row)
             ? Results.Ok(CardDocument.Of(plan.Version, plan.Schedule, row))
             : Results.Problem("This row is no longer in the plan.", statusCode: StatusCodes.Status404NotFound);
     }
 
-    private static async Task<IResult> CheckUpAsync(Guid id, HttpContext context, PlanStore store, Budgets budgets, Today today, CancellationToken cancel)
+    private static async Task<IResult> CheckUpAsync(
+        Guid id,
+        HttpContext context,
+        PlanStore store,
+        Budgets budgets,
+        Today today,
+        CancellationToken cancel
+    )
     {
-        if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
+        if (await store.LoadAsync(id, cancel) is not { } plan)
+            return Problems.NoSuchProject();
         using var turn = await budgets.EnterAsync(context, cancel);
         return Results.Ok(PlanCheck.Of(plan.Schedule, today.Date).Select(finding => FindingDocument.Of(finding, plan.Schedule.Plan)));
     }
 
-    private static async Task<IResult> ForecastAsync(Guid id, HttpContext context, PlanStore store, Budgets budgets, CancellationToken cancel, int runs = 10_000, int seed = 1, string spread = "pertBeta")
+    private static async Task<IResult> ForecastAsync(
+        Guid id,
+        HttpContext context,
+        PlanStore store,
+        Budgets budgets,
+        CancellationToken cancel,
+        int runs = 10_000,
+        int seed = 1,
+        string spread = "pertBeta"
+    )
     {
-        if (runs is < 1 or > ForecastOptions.MostRuns) return Problems.Bad($"Give a number of runs from 1 to {ForecastOptions.MostRuns:N0}.", "runs");
-        if (!Enum.TryParse<SpreadKind>(spread, ignoreCase: true, out var kind) || !Enum.IsDefined(kind) || int.TryParse(spread, out _)) return Problems.Bad("“spread” must be pertBeta or triangular.", "spread");
-        if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
-        if (ForecastOptions.MostRunsOf(plan.Schedule.Plan.Tasks.Length) is var most && runs > most) return Problems.Bad($"This plan has {plan.Schedule.Plan.Tasks.Length:N0} rows, of which at most {most:N0} runs are made: ask for fewer.", "runs");
+        if (runs is < 1 or > ForecastOptions.MostRuns)
+            return Problems.Bad($"Give a number of runs from 1 to {ForecastOptions.MostRuns:N0}.", "runs");
+        if (!Enum.TryParse<SpreadKind>(spread, ignoreCase: true, out var kind) || !Enum.IsDefined(kind) || int.TryParse(spread, out _))
+            return Problems.Bad("“spread” must be pertBeta or triangular.", "spread");
+        if (await store.LoadAsync(id, cancel) is not { } plan)
+            return Problems.NoSuchProject();
+        if (ForecastOptions.MostRunsOf(plan.Schedule.Plan.Tasks.Length) is var most && runs > most)
+            return Problems.Bad(
+                $"This plan has {plan.Schedule.Plan.Tasks.Length:N0} rows, of which at most {most:N0} runs are made: ask for fewer.",
+                "runs"
+            );
         // Until the answer is there as a whole, or nobody waits for it any more.
         context.Response.RegisterForDispose(await budgets.EnterAsync(context, cancel));
         return Results.Stream(stream => WriteAsync(stream, plan, new ForecastOptions(runs, seed, kind), cancel), "application/x-ndjson");
@@ -72,8 +109,10 @@ internal static class ChecksApi
                     progress.Writer.Complete();
                 }
             },
-            cancel);
-        await foreach (var share in progress.Reader.ReadAllAsync(cancel)) await WriteLineAsync(stream, new { progress = Math.Round(share, 3) }, cancel);
+            cancel
+        );
+        await foreach (var share in progress.Reader.ReadAllAsync(cancel))
+            await WriteLineAsync(stream, new { progress = Math.Round(share, 3) }, cancel);
         try
         {
             await WriteLineAsync(stream, new { forecast = ForecastDocument.Of(await running, options) }, cancel);
@@ -101,12 +140,14 @@ internal static class ChecksApi
 /// <param name="Fix">What would mend it: an edit to send as it is.</param>
 public sealed record FindingDocument(string Kind, IReadOnlyList<FoundTask> Tasks, string Sentence, string Why, FixDocument? Fix)
 {
-    internal static FindingDocument Of(Finding finding, Plan plan) => new(
-        Words.Camel(finding.Kind),
-        [.. finding.Tasks.Select(id => new FoundTask(id, plan.Index.NumberOf(plan.Index.RowOf(id)), plan.Find(id)!.Name))],
-        finding.Sentence,
-        finding.Why,
-        finding.Fix is { } fix ? new FixDocument(fix.Label, JsonNode.Parse(EditJson.Write(fix.Edit))!) : null);
+    internal static FindingDocument Of(Finding finding, Plan plan) =>
+        new(
+            Words.Camel(finding.Kind),
+            [.. finding.Tasks.Select(id => new FoundTask(id, plan.Index.NumberOf(plan.Index.RowOf(id)), plan.Find(id)!.Name))],
+            finding.Sentence,
+            finding.Why,
+            finding.Fix is { } fix ? new FixDocument(fix.Label, JsonNode.Parse(EditJson.Write(fix.Edit))!) : null
+        );
 }
 
 public sealed record FoundTask(string Id, string Outline, string Name);
@@ -130,7 +171,8 @@ public sealed record ForecastDocument(
     IReadOnlyList<DayDocument> Days,
     IReadOnlyList<TaskChance> Deadlines,
     IReadOnlyList<TaskChance> Tasks,
-    int Ranges)
+    int Ranges
+)
 {
     internal static ForecastDocument Of(Forecast forecast, ForecastOptions options)
     {
@@ -141,11 +183,26 @@ public sealed record ForecastDocument(
             options.Seed,
             new ChanceDocument(schedule.Finish.ToString(), forecast.ChanceBy(schedule.Finish)),
             plan.Project.FinishBy is { } by ? new ChanceDocument(by.ToString(), forecast.ChanceBy(by)) : null,
-            [.. Enumerable.Range(1, 20).Select(i => i == 20 ? 99 : i * 5).Select(percent => new ConfidenceDocument(percent, forecast.FinishAt(percent / 100.0).ToString()))],
-            [.. forecast.ByDay().Select(d => new DayDocument(d.Day.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture), d.Runs))],
+            [
+                .. Enumerable
+                    .Range(1, 20)
+                    .Select(i => i == 20 ? 99 : i * 5)
+                    .Select(percent => new ConfidenceDocument(percent, forecast.FinishAt(percent / 100.0).ToString())),
+            ],
+            [
+                .. forecast
+                    .ByDay()
+                    .Select(d => new DayDocument(d.Day.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture), d.Runs)),
+            ],
             [.. forecast.Dated.Select((row, place) => TaskChance.Of(plan, row, forecast.ChanceOfDeadline(place)))],
-            [.. leaves.Select(row => TaskChance.Of(plan, row, forecast.SetsFinish(row))).Where(t => t.Chance > 0).OrderByDescending(t => t.Chance)],
-            leaves.Count(row => plan.Tasks[row] is { Estimate: not null, Milestone: false, IsFinished: false }));
+            [
+                .. leaves
+                    .Select(row => TaskChance.Of(plan, row, forecast.SetsFinish(row)))
+                    .Where(t => t.Chance > 0)
+                    .OrderByDescending(t => t.Chance),
+            ],
+            leaves.Count(row => plan.Tasks[row] is { Estimate: not null, Milestone: false, IsFinished: false })
+        );
     }
 }
 
@@ -157,5 +214,6 @@ public sealed record DayDocument(string Day, int Runs);
 
 public sealed record TaskChance(string Id, string Outline, string Name, double Chance)
 {
-    internal static TaskChance Of(Plan plan, int row, double chance) => new(plan.Tasks[row].Id, plan.Index.NumberOf(row), plan.Tasks[row].Name, Math.Round(chance, 4));
+    internal static TaskChance Of(Plan plan, int row, double chance) =>
+        new(plan.Tasks[row].Id, plan.Index.NumberOf(row), plan.Tasks[row].Name, Math.Round(chance, 4));
 }

@@ -15,22 +15,46 @@ internal static class ListsApi
 {
     private const int MostBytes = 3 * ListReader.MostCharacters;
 
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { UnmappedMemberHandling = System.Text.Json.Serialization.JsonUnmappedMemberHandling.Disallow };
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
+    {
+        UnmappedMemberHandling = System.Text.Json.Serialization.JsonUnmappedMemberHandling.Disallow,
+    };
 
     public static void Map(RouteGroupBuilder api) =>
-        api.MapPost("/projects/{id:guid}/lists", ReadAsync).WithTags("Projects").RequireAuthorization(Rights.Report)
+        api.MapPost("/projects/{id:guid}/lists", ReadAsync)
+            .WithTags("Projects")
+            .RequireAuthorization(Rights.Report)
             .WithSummary("How a pasted list is understood, line by line, with the edit that would add it. Nothing is kept.")
-            .WithDescription("The body is { \"text\": … }; “columns” says what each column holds (" + string.Join(", ", Enum.GetValues<ListColumnKind>().Select(kind => Words.Camel(kind))) + "), “dateOrder” is dayFirst or monthFirst, “makePeople” whether unknown owners join the plan, “parent” and “after” where the rows go, “levels” how deep the rows of some lines stand: { \"3\": 1 }.")
-            .Accepts<ListRequest>("application/json").Produces<ListDocument>().ProducesProblem(400).ProducesProblem(404).ProducesProblem(413);
+            .WithDescription(
+                "The body is { \"text\": … }; “columns” says what each column holds ("
+                    + string.Join(", ", Enum.GetValues<ListColumnKind>().Select(kind => Words.Camel(kind)))
+                    + "), “dateOrder” is dayFirst or monthFirst, “makePeople” whether unknown owners join the plan, “parent” and "
+                    + "“after” where the rows go, “levels” how deep the rows of some lines stand: { \"3\": 1 }."
+            )
+            .Accepts<ListRequest>("application/json")
+            .Produces<ListDocument>()
+            .ProducesProblem(400)
+            .ProducesProblem(404)
+            .ProducesProblem(413);
 
-    private static async Task<IResult> ReadAsync(Guid id, HttpContext context, PlanStore store, Budgets budgets, Today today, CancellationToken cancel)
+    private static async Task<IResult> ReadAsync(
+        Guid id,
+        HttpContext context,
+        PlanStore store,
+        Budgets budgets,
+        Today today,
+        CancellationToken cancel
+    )
     {
         try
         {
             using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostBytes));
-            if (Read(body.RootElement) is not { Text: not null } request) return Problems.Bad("A list is sent as { \"text\": \"…\" }.", "value");
-            if (OptionsOf(request) is not { } options) return Problems.Bad("“columns” names kinds of columns, and “dateOrder” is dayFirst or monthFirst.", "value");
-            if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
+            if (Read(body.RootElement) is not { Text: not null } request)
+                return Problems.Bad("A list is sent as { \"text\": \"…\" }.", "value");
+            if (OptionsOf(request) is not { } options)
+                return Problems.Bad("“columns” names kinds of columns, and “dateOrder” is dayFirst or monthFirst.", "value");
+            if (await store.LoadAsync(id, cancel) is not { } plan)
+                return Problems.NoSuchProject();
             using var turn = await budgets.EnterAsync(context, cancel);
             var reading = ListReader.Read(request.Text, options, plan.Schedule, await store.DirectoryAsync(cancel), today.Date);
             return Results.Ok(ListDocument.Of(reading));
@@ -56,10 +80,24 @@ internal static class ListsApi
     private static ListOptions? OptionsOf(ListRequest request)
     {
         var columns = request.Columns?.Select(KindOf).ToList();
-        if (columns?.Contains(null) == true) return null;
-        if (request.DateOrder is not (null or "dayFirst" or "monthFirst")) return null;
-        var order = request.DateOrder switch { "dayFirst" => DateOrder.DayFirst, "monthFirst" => DateOrder.MonthFirst, _ => DateOrder.Unknown };
-        return new ListOptions(columns?.Select(kind => kind!.Value).ToList(), order, request.MakePeople, request.Parent, request.After, request.Levels);
+        if (columns?.Contains(null) == true)
+            return null;
+        if (request.DateOrder is not (null or "dayFirst" or "monthFirst"))
+            return null;
+        var order = request.DateOrder switch
+        {
+            "dayFirst" => DateOrder.DayFirst,
+            "monthFirst" => DateOrder.MonthFirst,
+            _ => DateOrder.Unknown,
+        };
+        return new ListOptions(
+            columns?.Select(kind => kind!.Value).ToList(),
+            order,
+            request.MakePeople,
+            request.Parent,
+            request.After,
+            request.Levels
+        );
     }
 
     private static ListColumnKind? KindOf(string name) =>
@@ -80,37 +118,58 @@ public sealed record ListRequest(
     bool MakePeople = true,
     string? Parent = null,
     string? After = null,
-    IReadOnlyDictionary<int, int>? Levels = null);
+    IReadOnlyDictionary<int, int>? Levels = null
+);
 
 /// <summary>How a list was understood.</summary>
 /// <param name="AskDateOrder">Whether its dates could be read both ways, so that a person has to say.</param>
 /// <param name="Problem">Why nothing can be made of it.</param>
 /// <param name="Edit">What to send to add its rows.</param>
-public sealed record ListDocument(IReadOnlyList<ListColumnDocument> Columns, IReadOnlyList<ListRowDocument> Rows, string? DateOrder, bool AskDateOrder, IReadOnlyList<string> NewPeople, string? Problem, JsonNode? Edit)
+public sealed record ListDocument(
+    IReadOnlyList<ListColumnDocument> Columns,
+    IReadOnlyList<ListRowDocument> Rows,
+    string? DateOrder,
+    bool AskDateOrder,
+    IReadOnlyList<string> NewPeople,
+    string? Problem,
+    JsonNode? Edit
+)
 {
-    internal static ListDocument Of(ListReading reading) => new(
-        [.. reading.Columns.Select(c => new ListColumnDocument(Words.Camel(c.Kind), c.Heading, c.Sample))],
-        [.. reading.Rows.Select(ListRowDocument.Of)],
-        reading.Order == Exchange.Lists.DateOrder.Unknown ? null : Words.Camel(reading.Order),
-        reading.AskOrder,
-        reading.NewPeople,
-        reading.Problem,
-        reading.Edit is { } edit ? JsonNode.Parse(EditJson.Write(edit)) : null);
+    internal static ListDocument Of(ListReading reading) =>
+        new(
+            [.. reading.Columns.Select(c => new ListColumnDocument(Words.Camel(c.Kind), c.Heading, c.Sample))],
+            [.. reading.Rows.Select(ListRowDocument.Of)],
+            reading.Order == Exchange.Lists.DateOrder.Unknown ? null : Words.Camel(reading.Order),
+            reading.AskOrder,
+            reading.NewPeople,
+            reading.Problem,
+            reading.Edit is { } edit ? JsonNode.Parse(EditJson.Write(edit)) : null
+        );
 }
 
 public sealed record ListColumnDocument(string Kind, string Heading, string Sample);
 
 /// <summary>A line as a row; cells are by the kind of their column.</summary>
-public sealed record ListRowDocument(int Line, int Level, string Number, string Name, bool IsPhase, IReadOnlyDictionary<string, string> Cells, IReadOnlyList<ListProblemDocument> Problems)
+public sealed record ListRowDocument(
+    int Line,
+    int Level,
+    string Number,
+    string Name,
+    bool IsPhase,
+    IReadOnlyDictionary<string, string> Cells,
+    IReadOnlyList<ListProblemDocument> Problems
+)
 {
-    internal static ListRowDocument Of(ListRow row) => new(
-        row.Line,
-        row.Level,
-        row.Number,
-        row.Name,
-        row.IsPhase,
-        row.Cells.ToDictionary(cell => Words.Camel(cell.Key), cell => cell.Value),
-        [.. row.Problems.Select(p => new ListProblemDocument(p.Column is { } column ? Words.Camel(column) : null, p.Message))]);
+    internal static ListRowDocument Of(ListRow row) =>
+        new(
+            row.Line,
+            row.Level,
+            row.Number,
+            row.Name,
+            row.IsPhase,
+            row.Cells.ToDictionary(cell => Words.Camel(cell.Key), cell => cell.Value),
+            [.. row.Problems.Select(p => new ListProblemDocument(p.Column is { } column ? Words.Camel(column) : null, p.Message))]
+        );
 }
 
 public sealed record ListProblemDocument(string? Column, string Message);

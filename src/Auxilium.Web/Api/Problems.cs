@@ -21,21 +21,30 @@ internal static class Problems
         Problem(StatusCodes.Status400BadRequest, unreadable.Errors[0].Message, ("errors", unreadable.Errors));
 
     public static IResult Refused(EditRefusedException refused) =>
-        Problem(StatusCodes.Status422UnprocessableEntity, refused.Message, ("code", refused.Code), ("task", refused.Task), ("field", Words.Camel(refused.Field)));
+        Problem(
+            StatusCodes.Status422UnprocessableEntity,
+            refused.Message,
+            ("code", refused.Code),
+            ("task", refused.Task),
+            ("field", Words.Camel(refused.Field))
+        );
 
     public static IResult Conflict(EditConflict conflict) =>
         Problem(
             StatusCodes.Status409Conflict,
             conflict.IsOwn
-                ? $"You changed this since, in another window: it is now “{conflict.Theirs}”, and this would make it “{conflict.Yours}”. Choose which it is to be."
-                : $"{conflict.By} changed this meanwhile: it is now “{conflict.Theirs}”, and you want “{conflict.Yours}”. Choose which it is to be.",
+                ? $"You changed this since, in another window: it is now “{conflict.Theirs}”, and this would make it "
+                    + $"“{conflict.Yours}”. Choose which it is to be."
+                : $"{conflict.By} changed this meanwhile: it is now “{conflict.Theirs}”, and you want “{conflict.Yours}”. Choose "
+                    + "which it is to be.",
             ("code", "changedMeanwhile"),
             ("task", conflict.Touch.Task),
             ("field", Words.Camel(conflict.Touch.Field)),
             ("by", conflict.By),
             ("theirs", conflict.Theirs),
             ("yours", conflict.Yours),
-            ("version", conflict.Current.Version));
+            ("version", conflict.Current.Version)
+        );
 
     public static IResult Bad(string message, string code) => Problem(StatusCodes.Status400BadRequest, message, ("code", code));
 

@@ -26,45 +26,106 @@ internal static class ProjectsApi
     public static void Map(RouteGroupBuilder api)
     {
         var projects = api.MapGroup("/projects").WithTags("Projects");
-        projects.MapGet("", ListAsync).RequireAuthorization(Rights.SignedIn)
-            .WithSummary("Every project with its dates, progress and counts of tasks by state.").Produces<IReadOnlyList<ProjectDocument>>();
-        projects.MapGet("/{id:guid}/plan", PlanAsync).RequireAuthorization(Rights.LookAtPlans)
-            .WithSummary("A whole plan as a plan document. The header ETag has its version.").Produces<object>(contentType: RequestDocument.PlanType).ProducesProblem(404);
-        projects.MapGet("/{id:guid}/edits/last", LastEditAsync).RequireAuthorization(Rights.LookAtPlans)
-            .WithSummary("What the newest edit did: its sentence, the finish before and after, and every task that moved with the reason.").Produces<EditAnswer>().ProducesProblem(404);
-        projects.MapGet("/{id:guid}/journal", JournalAsync).RequireAuthorization(Rights.LookAtPlans)
-            .WithSummary("Who changed what, when, and what it did to the finish, the last first; “before” an entry for the next page, of one task or one person.").Produces<JournalDocument>().ProducesProblem(400).ProducesProblem(404);
-        projects.MapPost("", CreateAsync).RequireAuthorization(Rights.MakeProjects)
-            .WithSummary("Makes a project of a plan document.").Accepts<object>("application/json", RequestDocument.PlanType).Produces<CreatedProject>(201).ProducesProblem(400);
-        projects.MapPost("/{id:guid}/edits", EditAsync).RequireAuthorization(Rights.Report)
-            .WithSummary("Applies an edit and tells what it moved. With preview=true nothing is kept. With changes=true the answer has, instead of the ripple, what the Plan screen has to draw anew.")
-            .WithDescription("The body is { \"id\": a UUID made for this edit, \"baseVersion\": the version it was made on, \"edit\": { \"type\": … } }; instead of “edit”, “takeBack” is lastEdit, lastTakeBack or the id of an entry of the journal. Types of edits: " + string.Join(", ", EditJson.TypeNames) + ".")
-            .Accepts<object>("application/json").Produces<EditAnswer>().Produces<ProposedAnswer>(202).ProducesProblem(400).ProducesProblem(403).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
-        projects.MapGet("/{id:guid}/changes", ChangesAsync).RequireAuthorization(Rights.LookAtPlans)
-            .WithSummary("The plan as the Plan screen draws it, whole.").Produces<PlanChanges>().ProducesProblem(404);
+        projects
+            .MapGet("", ListAsync)
+            .RequireAuthorization(Rights.SignedIn)
+            .WithSummary("Every project with its dates, progress and counts of tasks by state.")
+            .Produces<IReadOnlyList<ProjectDocument>>();
+        projects
+            .MapGet("/{id:guid}/plan", PlanAsync)
+            .RequireAuthorization(Rights.LookAtPlans)
+            .WithSummary("A whole plan as a plan document. The header ETag has its version.")
+            .Produces<object>(contentType: RequestDocument.PlanType)
+            .ProducesProblem(404);
+        projects
+            .MapGet("/{id:guid}/edits/last", LastEditAsync)
+            .RequireAuthorization(Rights.LookAtPlans)
+            .WithSummary("What the newest edit did: its sentence, the finish before and after, and every task that moved with the reason.")
+            .Produces<EditAnswer>()
+            .ProducesProblem(404);
+        projects
+            .MapGet("/{id:guid}/journal", JournalAsync)
+            .RequireAuthorization(Rights.LookAtPlans)
+            .WithSummary(
+                "Who changed what, when, and what it did to the finish, the last first; “before” an entry for the next page, of one "
+                    + "task or one person."
+            )
+            .Produces<JournalDocument>()
+            .ProducesProblem(400)
+            .ProducesProblem(404);
+        projects
+            .MapPost("", CreateAsync)
+            .RequireAuthorization(Rights.MakeProjects)
+            .WithSummary("Makes a project of a plan document.")
+            .Accepts<object>("application/json", RequestDocument.PlanType)
+            .Produces<CreatedProject>(201)
+            .ProducesProblem(400);
+        projects
+            .MapPost("/{id:guid}/edits", EditAsync)
+            .RequireAuthorization(Rights.Report)
+            .WithSummary(
+                "Applies an edit and tells what it moved. With preview=true nothing is kept. With changes=true the answer has, "
+                    + "instead of the ripple, what the Plan screen has to draw anew."
+            )
+            .WithDescription(
+                "The body is { \"id\": a UUID made for this edit, \"baseVersion\": the version it was made on, \"edit\": { \"type\": "
+                    + "… } }; instead of “edit”, “takeBack” is lastEdit, lastTakeBack or the id of an entry of the journal. Types of "
+                    + "edits: "
+                    + string.Join(", ", EditJson.TypeNames)
+                    + "."
+            )
+            .Accepts<object>("application/json")
+            .Produces<EditAnswer>()
+            .Produces<ProposedAnswer>(202)
+            .ProducesProblem(400)
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .ProducesProblem(422);
+        projects
+            .MapGet("/{id:guid}/changes", ChangesAsync)
+            .RequireAuthorization(Rights.LookAtPlans)
+            .WithSummary("The plan as the Plan screen draws it, whole.")
+            .Produces<PlanChanges>()
+            .ProducesProblem(404);
     }
 
-    private static async Task<IResult> ListAsync(HttpContext context, PlanStore store, ProjectRoles roles, Today today, CancellationToken cancel)
+    private static async Task<IResult> ListAsync(
+        HttpContext context,
+        PlanStore store,
+        ProjectRoles roles,
+        Today today,
+        CancellationToken cancel
+    )
     {
         var theirs = await roles.AllOfAsync(context.User.PersonId(), context.User.IsOrganiser(), cancel);
         return Results.Ok((await store.LoadAllAsync([.. theirs.Keys], cancel: cancel)).Select(p => ProjectDocument.Of(p, today.Date)));
     }
 
-    private static async Task<IResult> ChangesAsync(Guid id, HttpContext context, PlanStore store, PlanEdits edits, PlanViews views, CancellationToken cancel) =>
+    private static async Task<IResult> ChangesAsync(
+        Guid id,
+        HttpContext context,
+        PlanStore store,
+        PlanEdits edits,
+        PlanViews views,
+        CancellationToken cancel
+    ) =>
         await store.LoadAsync(id, cancel) is { } plan
             ? Results.Ok(PlanChanges.Everything(views.Of(plan), await edits.LastAsync(plan, context.User.PersonId(), cancel)))
             : Problems.NoSuchProject();
 
     private static async Task<IResult> PlanAsync(Guid id, PlanStore store, HttpResponse response, CancellationToken cancel)
     {
-        if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
+        if (await store.LoadAsync(id, cancel) is not { } plan)
+            return Problems.NoSuchProject();
         response.Headers.ETag = $"\"{plan.Version}\"";
         return Results.Bytes(PlanDocumentWriter.Write(plan.Schedule.Plan), RequestDocument.PlanType);
     }
 
     private static async Task<IResult> LastEditAsync(Guid id, PlanStore store, PlanEdits edits, CancellationToken cancel)
     {
-        if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
+        if (await store.LoadAsync(id, cancel) is not { } plan)
+            return Problems.NoSuchProject();
         return await edits.RecordAsync(plan, cancel) is { } did
             ? Results.Ok(new EditAnswer(plan.Version, RippleDocument.Of(did, plan.Schedule), null))
             : Results.Problem("This plan has not been edited yet.", statusCode: StatusCodes.Status404NotFound);
@@ -86,26 +147,66 @@ internal static class ProjectsApi
         }
         catch (PersonProblemException person)
         {
-            return Problems.Unreadable(new UnreadableDocumentException([new DocumentError($"$.people[{person.Position}].{person.Field}", person.Field == "id" ? "personClash" : "person", person.Message)]));
+            return Problems.Unreadable(
+                new UnreadableDocumentException([
+                    new DocumentError(
+                        $"$.people[{person.Position}].{person.Field}",
+                        person.Field == "id" ? "personClash" : "person",
+                        person.Message
+                    ),
+                ])
+            );
         }
     }
 
-    private static async Task<IResult> EditAsync(Guid id, HttpContext context, PlanStore store, PlanEdits edits, Budgets budgets, PlanViews views, Proposals proposals, Today today, CancellationToken cancel, bool preview = false, bool changes = false)
+    private static async Task<IResult> EditAsync(
+        Guid id,
+        HttpContext context,
+        PlanStore store,
+        PlanEdits edits,
+        Budgets budgets,
+        PlanViews views,
+        Proposals proposals,
+        Today today,
+        CancellationToken cancel,
+        bool preview = false,
+        bool changes = false
+    )
     {
         try
         {
             using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostEditBytes));
-            var document = EditDocument.Read(body.RootElement, today.Date, (await store.LoadAsync(id, cancel))?.Schedule.Plan.Project.Units);
+            var document = EditDocument.Read(
+                body.RootElement,
+                today.Date,
+                (await store.LoadAsync(id, cancel))?.Schedule.Plan.Project.Units
+            );
             // What is large takes a turn, and previews one of their person's; the edits that people make all day do not.
             var isLarge = await IsLargeAsync(id, document, preview, store, cancel);
             using var turn = isLarge || preview ? await budgets.EnterAsync(context, cancel, isLarge) : null;
-            if (preview) return await PreviewAsync(id, document, edits, today, cancel);
+            if (preview)
+                return await PreviewAsync(id, document, edits, today, cancel);
             var me = context.User.PersonId();
             var mayAll = context.RoleHere() == ProjectRole.Coordinator && context.User.Scope() == TokenScope.Edit;
-            if (!mayAll && document.Entry is not null) return Problems.MayNot("Only a coordinator takes back what others did.");
-            return await edits.CommitAsync(id, document.ToRequest(me, mayAll ? null : (edit, plan) => OwnWork.Allows(edit, plan, me)), today.Date, cancel) switch
+            if (!mayAll && document.Entry is not null)
+                return Problems.MayNot("Only a coordinator takes back what others did.");
+            return await edits.CommitAsync(
+                id,
+                document.ToRequest(me, mayAll ? null : (edit, plan) => OwnWork.Allows(edit, plan, me)),
+                today.Date,
+                cancel
+            ) switch
             {
-                EditNotAllowed when document.Edit is { } wanted => await ProposeAsync(id, document, wanted, context, edits, proposals, today, cancel),
+                EditNotAllowed when document.Edit is { } wanted => await ProposeAsync(
+                    id,
+                    document,
+                    wanted,
+                    context,
+                    edits,
+                    proposals,
+                    today,
+                    cancel
+                ),
                 EditNotAllowed => Problems.MayNot("You may no longer take this back yourself: ask who coordinates the project."),
                 EditCommitted committed => Results.Ok(await AnswerAsync(committed, document, context, edits, views, changes, cancel)),
                 EditConflict conflict => Problems.Conflict(conflict),
@@ -124,57 +225,112 @@ internal static class ProjectsApi
     }
 
     /// <summary>What a member may not do themselves is proposed to the coordinator.</summary>
-    private static async Task<IResult> ProposeAsync(Guid id, EditDocument document, PlanEdit edit, HttpContext context, PlanEdits edits, Proposals proposals, Today today, CancellationToken cancel)
+    private static async Task<IResult> ProposeAsync(
+        Guid id,
+        EditDocument document,
+        PlanEdit edit,
+        HttpContext context,
+        PlanEdits edits,
+        Proposals proposals,
+        Today today,
+        CancellationToken cancel
+    )
     {
-        if (await edits.PreviewAsync(id, edit, today.Date, cancel) is not { } edited) return Problems.NoSuchProject();
-        if (!OwnWork.MayBeProposed(edited.Applied.Edit)) return Problems.MayNot("Who is on a plan, when they work and who coordinates it is decided by its coordinators, and cannot be proposed: ask one of them.");
+        if (await edits.PreviewAsync(id, edit, today.Date, cancel) is not { } edited)
+            return Problems.NoSuchProject();
+        if (!OwnWork.MayBeProposed(edited.Applied.Edit))
+            return Problems.MayNot(
+                "Who is on a plan, when they work and who coordinates it is decided by its coordinators, and cannot be proposed: ask "
+                    + "one of them."
+            );
         var sentence = string.Concat(RippleText.Of(edited, done: false).Select(r => r.Text));
-        return await proposals.MakeAsync(id, document.Id, context.User.PersonId(), document.BaseVersion, edited, sentence, document.Note, cancel)
+        return await proposals.MakeAsync(
+            id,
+            document.Id,
+            context.User.PersonId(),
+            document.BaseVersion,
+            edited,
+            sentence,
+            document.Note,
+            cancel
+        )
             ? Results.Accepted(value: new ProposedAnswer(document.Id, sentence))
             : Problems.Bad($"There are {Proposals.Most} proposals waiting: one has to be decided first.", "tooMany");
     }
 
-    /// <summary>Whether an edit keeps a processor busy for longer than a blink: many parts, or a preview of a large plan, which whoever drags asks for again and again.</summary>
+    /// <summary>
+    /// Whether an edit keeps a processor busy for longer than a blink: many parts, or a preview of a large plan, which whoever drags asks
+    /// for again and again.
+    /// </summary>
     private static async Task<bool> IsLargeAsync(Guid id, EditDocument document, bool preview, PlanStore store, CancellationToken cancel)
     {
         var parts = document.Edit is { } edit ? EditPipeline.PartsOf(edit).Take(ManyParts).Count() : 1;
-        if (parts == ManyParts) return true;
+        if (parts == ManyParts)
+            return true;
         return preview && await store.LoadAsync(id, cancel) is { } plan && plan.Schedule.Plan.Tasks.Length > ManyRows;
     }
 
-    private static string WhyNothing(TakeBack? which) => which switch
-    {
-        TakeBack.LastEdit => "There is no edit of yours left to undo.",
-        TakeBack.LastTakeBack => "There is nothing to do again.",
-        _ => "This has been taken back already, or is not an edit of this plan.",
-    };
+    private static string WhyNothing(TakeBack? which) =>
+        which switch
+        {
+            TakeBack.LastEdit => "There is no edit of yours left to undo.",
+            TakeBack.LastTakeBack => "There is nothing to do again.",
+            _ => "This has been taken back already, or is not an edit of this plan.",
+        };
 
-    private static async Task<IResult> JournalAsync(Guid id, PlanStore store, PlanEdits edits, CancellationToken cancel, long? before = null, string? task = null, string? person = null)
+    private static async Task<IResult> JournalAsync(
+        Guid id,
+        PlanStore store,
+        PlanEdits edits,
+        CancellationToken cancel,
+        long? before = null,
+        string? task = null,
+        string? person = null
+    )
     {
-        if (task is not null && !PlanIds.IsId(task)) return Problems.Bad("“task” is the id of a row.", "task");
-        if (await store.LoadAsync(id, cancel) is null) return Problems.NoSuchProject();
+        if (task is not null && !PlanIds.IsId(task))
+            return Problems.Bad("“task” is the id of a row.", "task");
+        if (await store.LoadAsync(id, cancel) is null)
+            return Problems.NoSuchProject();
         var entries = await edits.JournalAsync(id, before, task, person, JournalPage, cancel);
-        return Results.Ok(new JournalDocument([.. entries.Select(JournalEntryDocument.Of)], entries.Count == JournalPage ? entries[^1].Id : null));
+        return Results.Ok(
+            new JournalDocument([.. entries.Select(JournalEntryDocument.Of)], entries.Count == JournalPage ? entries[^1].Id : null)
+        );
     }
 
     private static async Task<IResult> PreviewAsync(Guid id, EditDocument document, PlanEdits edits, Today today, CancellationToken cancel)
     {
-        if (document.Edit is null) return Problems.Bad("Only an edit can be previewed.", "value");
+        if (document.Edit is null)
+            return Problems.Bad("Only an edit can be previewed.", "value");
         return await edits.PreviewAsync(id, document.Edit, today.Date, cancel) is { } edited
             ? Results.Ok(new EditAnswer(document.BaseVersion, RippleDocument.Of(edited, RippleText.Of(edited, done: false)), null))
             : Problems.NoSuchProject();
     }
 
-    private static async Task<EditAnswer> AnswerAsync(EditCommitted committed, EditDocument document, HttpContext context, PlanEdits edits, PlanViews views, bool changes, CancellationToken cancel)
+    private static async Task<EditAnswer> AnswerAsync(
+        EditCommitted committed,
+        EditDocument document,
+        HttpContext context,
+        PlanEdits edits,
+        PlanViews views,
+        bool changes,
+        CancellationToken cancel
+    )
     {
         var (plan, person) = (committed.After, context.User.PersonId());
-        if (!changes) return new EditAnswer(plan.Version, committed.Edited is { } done ? RippleDocument.Of(done, committed.Sentence) : null, null);
-        if (committed.Edited is not { } edited) return new EditAnswer(plan.Version, null, PlanChanges.Everything(views.Of(plan), await edits.LastAsync(plan, person, cancel)));
+        if (!changes)
+            return new EditAnswer(plan.Version, committed.Edited is { } done ? RippleDocument.Of(done, committed.Sentence) : null, null);
+        if (committed.Edited is not { } edited)
+            return new EditAnswer(plan.Version, null, PlanChanges.Everything(views.Of(plan), await edits.LastAsync(plan, person, cancel)));
         // Whoever has just made an edit can undo it, and there is nothing to do again.
         var (undo, redo) = document.TakeBack is null ? (true, false) : await edits.CanTakeBackAsync(plan.Id, person, cancel);
         // Whoever saw an older version gets every row.
         var before = document.BaseVersion == committed.Before.Version ? views.Of(committed.Before) : null;
-        return new EditAnswer(plan.Version, null, PlanChanges.Between(before, views.Of(plan, committed.Before), undo, redo, committed.Sentence, edited.Ripple.Moves.Count));
+        return new EditAnswer(
+            plan.Version,
+            null,
+            PlanChanges.Between(before, views.Of(plan, committed.Before), undo, redo, committed.Sentence, edited.Ripple.Moves.Count)
+        );
     }
 }
 
@@ -195,14 +351,50 @@ public sealed record JournalDocument(IReadOnlyList<JournalEntryDocument> Entries
 /// <summary>One edit: who made it, when (UTC), and what it did.</summary>
 /// <param name="Stands">Whether it has not been taken back.</param>
 /// <param name="TakesBack">The entry that it takes back, if it does.</param>
-public sealed record JournalEntryDocument(long Id, DateTime At, int Version, string PersonId, string Person, IReadOnlyList<TextRun> Sentence, int Moved, string FinishBefore, string FinishAfter, long? TakesBack, bool Stands)
+public sealed record JournalEntryDocument(
+    long Id,
+    DateTime At,
+    int Version,
+    string PersonId,
+    string Person,
+    IReadOnlyList<TextRun> Sentence,
+    int Moved,
+    string FinishBefore,
+    string FinishAfter,
+    long? TakesBack,
+    bool Stands
+)
 {
-    internal static JournalEntryDocument Of(JournalEntry entry) => new(
-        entry.Id, DateTime.SpecifyKind(entry.At, DateTimeKind.Utc), entry.Version, entry.PersonId, entry.Person, entry.Sentence, entry.Moved, entry.FinishBefore.ToString(), entry.FinishAfter.ToString(), entry.TakesBack, entry.Stands);
+    internal static JournalEntryDocument Of(JournalEntry entry) =>
+        new(
+            entry.Id,
+            DateTime.SpecifyKind(entry.At, DateTimeKind.Utc),
+            entry.Version,
+            entry.PersonId,
+            entry.Person,
+            entry.Sentence,
+            entry.Moved,
+            entry.FinishBefore.ToString(),
+            entry.FinishAfter.ToString(),
+            entry.TakesBack,
+            entry.Stands
+        );
 }
 
 /// <summary>A project as the list of projects tells it. Counts are of tasks and milestones by state.</summary>
-public sealed record ProjectDocument(Guid Id, int Version, string Name, string? Coordinator, string Start, string Finish, string? FinishBy, int? SpareMinutes, double Progress, int Tasks, IReadOnlyDictionary<string, int> States)
+public sealed record ProjectDocument(
+    Guid Id,
+    int Version,
+    string Name,
+    string? Coordinator,
+    string Start,
+    string Finish,
+    string? FinishBy,
+    int? SpareMinutes,
+    double Progress,
+    int Tasks,
+    IReadOnlyDictionary<string, int> States
+)
 {
     internal static ProjectDocument Of(StoredPlan stored, DateOnly today)
     {
@@ -222,6 +414,7 @@ public sealed record ProjectDocument(Guid Id, int Version, string Name, string? 
             Ripple.Spare(schedule)?.Count,
             Math.Round(schedule.Progress, 4),
             leaves.Count,
-            counts);
+            counts
+        );
     }
 }

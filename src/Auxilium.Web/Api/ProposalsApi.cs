@@ -14,19 +14,50 @@ internal static class ProposalsApi
     public static void Map(RouteGroupBuilder api)
     {
         var proposals = api.MapGroup("/projects/{id:guid}/proposals").WithTags("Proposals");
-        proposals.MapGet("", ListAsync).RequireAuthorization(Rights.LookAtPlans)
-            .WithSummary("The proposals that wait for a decision, the oldest first, with what each would do to the plan as it is now.").Produces<IReadOnlyList<ProposalDocument>>();
-        proposals.MapPost("/{proposal:guid}/accept", AcceptAsync).RequireAuthorization(Rights.EditPlans)
-            .WithSummary("Makes the change as it was proposed, on the plan as it is now. What somebody changed since it was proposed is shown with 409, and changed with overrule=true.").Produces<EditAnswer>().ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
-        proposals.MapPost("/{proposal:guid}/decline", DeclineAsync).RequireAuthorization(Rights.EditPlans)
-            .WithSummary("Closes a proposal; its author is told.").Produces(204).ProducesProblem(404);
-        proposals.MapDelete("/{proposal:guid}", WithdrawAsync).RequireAuthorization(Rights.Report)
-            .WithSummary("Takes back a proposal of one's own.").Produces(204).ProducesProblem(404);
+        proposals
+            .MapGet("", ListAsync)
+            .RequireAuthorization(Rights.LookAtPlans)
+            .WithSummary("The proposals that wait for a decision, the oldest first, with what each would do to the plan as it is now.")
+            .Produces<IReadOnlyList<ProposalDocument>>();
+        proposals
+            .MapPost("/{proposal:guid}/accept", AcceptAsync)
+            .RequireAuthorization(Rights.EditPlans)
+            .WithSummary(
+                "Makes the change as it was proposed, on the plan as it is now. What somebody changed since it was proposed is shown "
+                    + "with 409, and changed with overrule=true."
+            )
+            .Produces<EditAnswer>()
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .ProducesProblem(422);
+        proposals
+            .MapPost("/{proposal:guid}/decline", DeclineAsync)
+            .RequireAuthorization(Rights.EditPlans)
+            .WithSummary("Closes a proposal; its author is told.")
+            .Produces(204)
+            .ProducesProblem(404);
+        proposals
+            .MapDelete("/{proposal:guid}", WithdrawAsync)
+            .RequireAuthorization(Rights.Report)
+            .WithSummary("Takes back a proposal of one's own.")
+            .Produces(204)
+            .ProducesProblem(404);
     }
 
-    private static async Task<IResult> ListAsync(Guid id, HttpContext context, PlanStore store, PlanEdits edits, Proposals proposals, ProposalSentences sentences, Budgets budgets, Today today, CancellationToken cancel)
+    private static async Task<IResult> ListAsync(
+        Guid id,
+        HttpContext context,
+        PlanStore store,
+        PlanEdits edits,
+        Proposals proposals,
+        ProposalSentences sentences,
+        Budgets budgets,
+        Today today,
+        CancellationToken cancel
+    )
     {
-        if (await store.LoadAsync(id, cancel) is not { } plan) return Problems.NoSuchProject();
+        if (await store.LoadAsync(id, cancel) is not { } plan)
+            return Problems.NoSuchProject();
         var list = new List<ProposalDocument>();
         IDisposable? turn = null;
         try
@@ -39,7 +70,19 @@ internal static class ProposalsApi
                     turn ??= await budgets.EnterAsync(context, cancel);
                     sentences.Keep(proposal.Id, plan, (sentence, problem) = await NowAsync(proposal));
                 }
-                list.Add(new ProposalDocument(proposal.Id, proposal.By, PersonHue.Of(proposal.PersonId), DateTime.SpecifyKind(proposal.At, DateTimeKind.Utc), proposal.Task, sentence, problem, proposal.Note, proposal.PersonId == context.User.PersonId()));
+                list.Add(
+                    new ProposalDocument(
+                        proposal.Id,
+                        proposal.By,
+                        PersonHue.Of(proposal.PersonId),
+                        DateTime.SpecifyKind(proposal.At, DateTimeKind.Utc),
+                        proposal.Task,
+                        sentence,
+                        problem,
+                        proposal.Note,
+                        proposal.PersonId == context.User.PersonId()
+                    )
+                );
             }
             return Results.Ok(list);
         }
@@ -62,14 +105,29 @@ internal static class ProposalsApi
         }
     }
 
-    private static async Task<IResult> AcceptAsync(Guid id, Guid proposal, HttpContext context, PlanEdits edits, PlanViews views, Proposals proposals, Today today, CancellationToken cancel, bool overrule = false)
+    private static async Task<IResult> AcceptAsync(
+        Guid id,
+        Guid proposal,
+        HttpContext context,
+        PlanEdits edits,
+        PlanViews views,
+        Proposals proposals,
+        Today today,
+        CancellationToken cancel,
+        bool overrule = false
+    )
     {
-        if (await proposals.FindAsync(id, proposal, cancel) is not { } open) return NotOpen();
+        if (await proposals.FindAsync(id, proposal, cancel) is not { } open)
+            return NotOpen();
         try
         {
             var edit = open.ReadEdit(today.Date);
             // One that was made before this could not be proposed.
-            if (!OwnWork.MayBeProposed(edit)) return Problems.MayNot("This proposal changes who is on the plan, when they work or who coordinates it: make that change yourself if you want it, and decline this.");
+            if (!OwnWork.MayBeProposed(edit))
+                return Problems.MayNot(
+                    "This proposal changes who is on the plan, when they work or who coordinates it: make that change yourself if you "
+                        + "want it, and decline this."
+                );
             // The proposal's id is the edit's, so that two who accept at once make it once.
             var request = new EditRequest(proposal, open.BaseVersion, edit, null, context.User.PersonId(), overrule)
             {
@@ -77,10 +135,22 @@ internal static class ProposalsApi
                 Within = (db, stop) => proposals.DecideAsync(db, id, proposal, ProposalState.Accepted, context.User.PersonId(), stop),
             };
             var outcome = await edits.CommitAsync(id, request, today.Date, cancel);
-            if (outcome is EditConflict conflict) return Problems.Conflict(conflict);
-            if (outcome is NotDecided) return NotOpen();
-            if (outcome is not EditCommitted committed) return Problems.NoSuchProject();
-            return Results.Ok(new EditAnswer(committed.After.Version, null, PlanChanges.Everything(views.Of(committed.After), await edits.LastAsync(committed.After, context.User.PersonId(), cancel))));
+            if (outcome is EditConflict conflict)
+                return Problems.Conflict(conflict);
+            if (outcome is NotDecided)
+                return NotOpen();
+            if (outcome is not EditCommitted committed)
+                return Problems.NoSuchProject();
+            return Results.Ok(
+                new EditAnswer(
+                    committed.After.Version,
+                    null,
+                    PlanChanges.Everything(
+                        views.Of(committed.After),
+                        await edits.LastAsync(committed.After, context.User.PersonId(), cancel)
+                    )
+                )
+            );
         }
         catch (EditRefusedException refused)
         {
@@ -88,26 +158,55 @@ internal static class ProposalsApi
         }
     }
 
-    private static async Task<IResult> DeclineAsync(Guid id, Guid proposal, HttpContext context, Proposals proposals, CancellationToken cancel) =>
-        await proposals.DecideAsync(id, proposal, ProposalState.Declined, context.User.PersonId(), cancel) ? Results.NoContent() : NotOpen();
+    private static async Task<IResult> DeclineAsync(
+        Guid id,
+        Guid proposal,
+        HttpContext context,
+        Proposals proposals,
+        CancellationToken cancel
+    ) =>
+        await proposals.DecideAsync(id, proposal, ProposalState.Declined, context.User.PersonId(), cancel)
+            ? Results.NoContent()
+            : NotOpen();
 
-    private static async Task<IResult> WithdrawAsync(Guid id, Guid proposal, HttpContext context, Proposals proposals, CancellationToken cancel) =>
-        await proposals.DecideAsync(id, proposal, ProposalState.Withdrawn, context.User.PersonId(), cancel) ? Results.NoContent() : NotOpen();
+    private static async Task<IResult> WithdrawAsync(
+        Guid id,
+        Guid proposal,
+        HttpContext context,
+        Proposals proposals,
+        CancellationToken cancel
+    ) =>
+        await proposals.DecideAsync(id, proposal, ProposalState.Withdrawn, context.User.PersonId(), cancel)
+            ? Results.NoContent()
+            : NotOpen();
 
-    private static IResult NotOpen() => Results.Problem("This proposal has been decided or taken back already.", statusCode: StatusCodes.Status404NotFound);
+    private static IResult NotOpen() =>
+        Results.Problem("This proposal has been decided or taken back already.", statusCode: StatusCodes.Status404NotFound);
 }
 
 /// <param name="Sentence">What it would do now; where it cannot be done any more, what it would have done when it was proposed.</param>
 /// <param name="Problem">Why it cannot be done any more.</param>
 /// <param name="Own">Whether the person who asks proposed it.</param>
-public sealed record ProposalDocument(Guid Id, string By, int Hue, DateTime At, string? Task, string Sentence, string? Problem, string Note, bool Own);
+public sealed record ProposalDocument(
+    Guid Id,
+    string By,
+    int Hue,
+    DateTime At,
+    string? Task,
+    string Sentence,
+    string? Problem,
+    string Note,
+    bool Own
+);
 
 /// <summary>What proposals would do to the newest version of their plan, remembered so that looking at them again costs nothing.</summary>
 internal sealed class ProposalSentences : IDisposable
 {
     private const int MostKept = 5_000;
 
-    private readonly Microsoft.Extensions.Caching.Memory.MemoryCache _known = new(new Microsoft.Extensions.Caching.Memory.MemoryCacheOptions { SizeLimit = MostKept });
+    private readonly Microsoft.Extensions.Caching.Memory.MemoryCache _known = new(
+        new Microsoft.Extensions.Caching.Memory.MemoryCacheOptions { SizeLimit = MostKept }
+    );
 
     /// <returns>The sentence, and why it cannot be done any more if that is so; <c>null</c> when it has to be worked out.</returns>
     public (string Sentence, string? Problem)? Find(Guid proposal, StoredPlan plan) =>

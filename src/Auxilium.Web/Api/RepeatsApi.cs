@@ -16,20 +16,46 @@ internal static class RepeatsApi
     private const int MostBytes = 16 * 1024;
 
     public static void Map(RouteGroupBuilder api) =>
-        api.MapPost("/projects/{id:guid}/tasks/{task}/repeats", ReadAsync).WithTags("Projects").RequireAuthorization(Rights.Report)
+        api.MapPost("/projects/{id:guid}/tasks/{task}/repeats", ReadAsync)
+            .WithTags("Projects")
+            .RequireAuthorization(Rights.Report)
             .WithSummary("A rule in plain words, with every date it gives. Nothing is kept: “repeatTask” does that.")
-            .WithDescription("The body is a rule as “repeatTask” takes it: { \"every\": \"week\", \"interval\": 2, \"on\": [\"tue\"], \"from\": \"2027-05-04T18:30\", \"length\": \"2h\" }, with “until” or “times”, and “closed” being next, skip or keep.")
-            .Accepts<object>("application/json").Produces<RepeatDocument>().ProducesProblem(400).ProducesProblem(404).ProducesProblem(422);
+            .WithDescription(
+                "The body is a rule as “repeatTask” takes it: { \"every\": \"week\", \"interval\": 2, \"on\": [\"tue\"], \"from\": "
+                    + "\"2027-05-04T18:30\", \"length\": \"2h\" }, with “until” or “times”, and “closed” being next, skip or keep."
+            )
+            .Accepts<object>("application/json")
+            .Produces<RepeatDocument>()
+            .ProducesProblem(400)
+            .ProducesProblem(404)
+            .ProducesProblem(422);
 
-    private static async Task<IResult> ReadAsync(Guid id, string task, HttpContext context, PlanStore store, TaskTalk talk, Today today, CancellationToken cancel)
+    private static async Task<IResult> ReadAsync(
+        Guid id,
+        string task,
+        HttpContext context,
+        PlanStore store,
+        TaskTalk talk,
+        Today today,
+        CancellationToken cancel
+    )
     {
         try
         {
             using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostBytes));
-            if (await store.LoadAsync(id, cancel) is not { } stored) return Problems.NoSuchProject();
+            if (await store.LoadAsync(id, cancel) is not { } stored)
+                return Problems.NoSuchProject();
             var plan = stored.Schedule.Plan;
-            if (plan.Find(task) is not { } row) return Results.Problem("This row is no longer in the plan.", statusCode: StatusCodes.Status404NotFound);
-            var edit = JsonSerializer.SerializeToElement(new { type = "repeatTask", task, rule = body.RootElement });
+            if (plan.Find(task) is not { } row)
+                return Results.Problem("This row is no longer in the plan.", statusCode: StatusCodes.Status404NotFound);
+            var edit = JsonSerializer.SerializeToElement(
+                new
+                {
+                    type = "repeatTask",
+                    task,
+                    rule = body.RootElement,
+                }
+            );
             var near = stored.Schedule.IsOff(plan.Index.RowOf(task)) ? today.Date : stored.Schedule.StartOf(task).Date;
             var read = (RepeatTask)new EditJson(today.Date, near, plan.Project.Units).Read(edit);
             var spoken = (await talk.CountsAsync(id, cancel)).Select(c => c.Task).ToHashSet();
@@ -49,7 +75,8 @@ internal static class RepeatsApi
 
 /// <param name="Sentence">Such as "Every week on Tue at 18:30, 2 hours each: 9 times, from Tue 4 May to Tue 29 Jun."</param>
 /// <param name="Dates">Each of them.</param>
-/// <param name="Change">What becomes of the occurrences there are, such as "Of the 9 so far, 8 stay as they are and 1 is removed; 2 are added."; nothing for a task that does not repeat yet.</param>
+/// <param name="Change">What becomes of the occurrences there are, such as "Of the 9 so far, 8 stay as they are and 1 is removed; 2 are
+/// added."; nothing for a task that does not repeat yet.</param>
 public sealed record RepeatDocument(string Sentence, IReadOnlyList<RepeatDate> Dates, string Change)
 {
     internal static RepeatDocument Of(RepeatRule rule, IReadOnlyList<Occurrence> occurrences, string change)
@@ -57,7 +84,11 @@ public sealed record RepeatDocument(string Sentence, IReadOnlyList<RepeatDate> D
         var words = RepeatText.Of(rule);
         var (first, last) = (DayOf(occurrences[0]), DayOf(occurrences[^1]));
         var span = occurrences.Count == 1 ? $"once, on {first}" : $"{occurrences.Count} times, from {first} to {last}";
-        return new RepeatDocument($"{char.ToUpperInvariant(words[0])}{words[1..]}: {span}.", [.. occurrences.Select(RepeatDate.Of)], change);
+        return new RepeatDocument(
+            $"{char.ToUpperInvariant(words[0])}{words[1..]}: {span}.",
+            [.. occurrences.Select(RepeatDate.Of)],
+            change
+        );
 
         static string DayOf(Occurrence occurrence) => Auxilium.Planning.Editing.Dates.Day(occurrence.Start);
     }

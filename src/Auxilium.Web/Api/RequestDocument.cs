@@ -21,7 +21,10 @@ internal static class RequestDocument
     {
         var type = request.ContentType?.Split(';')[0].Trim();
         if (type is not ("application/json" or PlanType))
-            throw new BadHttpRequestException($"Send JSON: the content type must be application/json or {PlanType}.", StatusCodes.Status415UnsupportedMediaType);
+            throw new BadHttpRequestException(
+                $"Send JSON: the content type must be application/json or {PlanType}.",
+                StatusCodes.Status415UnsupportedMediaType
+            );
         return await ReadBytesAsync(request, most, patience);
     }
 
@@ -29,7 +32,8 @@ internal static class RequestDocument
     /// <exception cref="BadHttpRequestException">It is larger.</exception>
     public static async Task<ReadOnlyMemory<byte>> ReadBytesAsync(HttpRequest request, int most, TimeSpan? patience = null)
     {
-        if (request.ContentLength > most) throw TooLarge(most);
+        if (request.ContentLength > most)
+            throw TooLarge(most);
         var buffer = new ArrayBufferWriter<byte>(4096);
         using var end = CancellationTokenSource.CreateLinkedTokenSource(request.HttpContext.RequestAborted);
         end.CancelAfter((patience ?? Patience) + TimeSpan.FromSeconds((request.ContentLength ?? most) / SlowestBytesASecond));
@@ -38,17 +42,25 @@ internal static class RequestDocument
             while (true)
             {
                 var read = await request.Body.ReadAsync(buffer.GetMemory(4096), end.Token);
-                if (read == 0) return buffer.WrittenMemory;
+                if (read == 0)
+                    return buffer.WrittenMemory;
                 buffer.Advance(read);
-                if (buffer.WrittenCount > most) throw TooLarge(most);
+                if (buffer.WrittenCount > most)
+                    throw TooLarge(most);
             }
         }
         catch (OperationCanceledException) when (!request.HttpContext.RequestAborted.IsCancellationRequested)
         {
-            throw new BadHttpRequestException("This took too long to arrive: send it again, over a faster connection or in parts.", StatusCodes.Status408RequestTimeout);
+            throw new BadHttpRequestException(
+                "This took too long to arrive: send it again, over a faster connection or in parts.",
+                StatusCodes.Status408RequestTimeout
+            );
         }
     }
 
     private static BadHttpRequestException TooLarge(int most) =>
-        new($"This is larger than the {most / 1024:N0} kB that can be taken at once: leave something out.", StatusCodes.Status413PayloadTooLarge);
+        new(
+            $"This is larger than the {most / 1024:N0} kB that can be taken at once: leave something out.",
+            StatusCodes.Status413PayloadTooLarge
+        );
 }

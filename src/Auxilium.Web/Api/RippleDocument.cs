@@ -22,7 +22,8 @@ public sealed record RippleDocument(
     IReadOnlyList<FloatDocument> Floats,
     IReadOnlyList<DeadlineDocument> Deadlines,
     IReadOnlyList<string> Path,
-    bool PathChanged)
+    bool PathChanged
+)
 {
     public static RippleDocument Of(EditedPlan edited, ImmutableArray<TextRun>? sentence = null)
     {
@@ -38,23 +39,26 @@ public sealed record RippleDocument(
             [.. ripple.Floats.Select(f => new FloatDocument(f.Task, f.Before?.Count, f.After?.Count))],
             [.. ripple.Deadlines.Select(d => new DeadlineDocument(d.Task, d.Before.Count, d.After.Count))],
             ripple.Path,
-            ripple.PathChanged);
+            ripple.PathChanged
+        );
     }
 
     /// <param name="did">What the edit that made this plan did.</param>
     /// <param name="plan">The plan as it made it.</param>
-    public static RippleDocument Of(EditRecord did, Schedule plan) => new(
-        did.Sentence,
-        did.FinishBefore.ToString(),
-        did.FinishAfter.ToString(),
-        Ripple.Spare(plan)?.Count,
-        [.. did.Moves.Select(m => MoveDocument.Of(m, plan))],
-        did.NewWarnings,
-        did.GoneWarnings,
-        [],
-        [.. did.Deadlines.Select(d => new DeadlineDocument(d.Task, d.Before.Count, d.After.Count))],
-        did.Path,
-        did.PathChanged);
+    public static RippleDocument Of(EditRecord did, Schedule plan) =>
+        new(
+            did.Sentence,
+            did.FinishBefore.ToString(),
+            did.FinishAfter.ToString(),
+            Ripple.Spare(plan)?.Count,
+            [.. did.Moves.Select(m => MoveDocument.Of(m, plan))],
+            did.NewWarnings,
+            did.GoneWarnings,
+            [],
+            [.. did.Deadlines.Select(d => new DeadlineDocument(d.Task, d.Before.Count, d.After.Count))],
+            did.Path,
+            did.PathChanged
+        );
 }
 
 /// <summary>Total float in minutes of the task's effective calendar; <c>null</c> where it has none.</summary>
@@ -64,13 +68,23 @@ public sealed record FloatDocument(string Task, int? MinutesBefore, int? Minutes
 public sealed record DeadlineDocument(string Task, int MinutesBefore, int MinutesAfter);
 
 /// <param name="Why">What holds it where it is now.</param>
-public sealed record MoveDocument(string Task, string StartBefore, string FinishBefore, string StartAfter, string FinishAfter, int FinishShiftMinutes, string Shift, string Why)
+public sealed record MoveDocument(
+    string Task,
+    string StartBefore,
+    string FinishBefore,
+    string StartAfter,
+    string FinishAfter,
+    int FinishShiftMinutes,
+    string Shift,
+    string Why
+)
 {
     internal static MoveDocument Of(Move move, Schedule after)
     {
         var units = after.Plan.Project.Units;
         var shift = RippleText.Shift(move.FinishShift, units);
-        if (shift.Length == 0) shift = RippleText.Shift(move.StartShift, units) is { Length: > 0 } start ? $"starts {start}" : "the same working time";
+        if (shift.Length == 0)
+            shift = RippleText.Shift(move.StartShift, units) is { Length: > 0 } start ? $"starts {start}" : "the same working time";
         return new MoveDocument(
             move.Task,
             move.Before.Start.ToString(),
@@ -79,6 +93,7 @@ public sealed record MoveDocument(string Task, string StartBefore, string Finish
             move.After.Finish.ToString(),
             move.FinishShift.Count,
             shift,
-            RippleText.WhyMoved(move, after));
+            RippleText.WhyMoved(move, after)
+        );
     }
 }

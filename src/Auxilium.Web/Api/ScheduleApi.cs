@@ -9,11 +9,19 @@ internal static class ScheduleApi
 {
     public static void Map(RouteGroupBuilder api)
     {
-        api.MapPost("/schedule", (Delegate)CalculateAsync).RequireAuthorization(Rights.SignedIn).WithMetadata(new ChangesNothing()).WithTags("Schedule")
+        api.MapPost("/schedule", (Delegate)CalculateAsync)
+            .RequireAuthorization(Rights.SignedIn)
+            .WithMetadata(new ChangesNothing())
+            .WithTags("Schedule")
             .WithSummary("Works out every date, float, driver and warning of a plan document.")
-            .Accepts<object>("application/json", RequestDocument.PlanType).Produces<ScheduleDocument>().ProducesProblem(400);
-        api.MapGet("/schema/auxilium-plan-1.json", () => Results.Bytes(PlanDocumentSchema.Utf8, "application/schema+json")).RequireAuthorization(Rights.SignedIn).WithTags("Schedule")
-            .WithSummary("The JSON Schema of plan documents.").Produces<object>(contentType: "application/schema+json");
+            .Accepts<object>("application/json", RequestDocument.PlanType)
+            .Produces<ScheduleDocument>()
+            .ProducesProblem(400);
+        api.MapGet("/schema/auxilium-plan-1.json", () => Results.Bytes(PlanDocumentSchema.Utf8, "application/schema+json"))
+            .RequireAuthorization(Rights.SignedIn)
+            .WithTags("Schedule")
+            .WithSummary("The JSON Schema of plan documents.")
+            .Produces<object>(contentType: "application/schema+json");
     }
 
     private static async Task<IResult> CalculateAsync(HttpContext context, Budgets budgets, CancellationToken cancel)

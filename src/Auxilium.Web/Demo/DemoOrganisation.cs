@@ -25,13 +25,16 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if (await db.Organisation.AnyAsync(cancel)) return;
+        if (await db.Organisation.AnyAsync(cancel))
+            return;
         var people = await ReadPeopleAsync(cancel);
         // One that was filled before people could sign in has everything but their accounts.
         var isNew = !await db.People.AnyAsync(cancel);
-        if (!isNew && !await db.People.AnyAsync(p => p.Id == people[0].Id, cancel)) return;
+        if (!isNew && !await db.People.AnyAsync(p => p.Id == people[0].Id, cancel))
+            return;
         await AddPeopleAsync(db, people, cancel);
-        if (isNew) await LoadPlansAsync(db, people, cancel);
+        if (isNew)
+            await LoadPlansAsync(db, people, cancel);
         db.Organisation.Add(new OrganisationRow { Name = Name, IsDemo = true });
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
@@ -50,22 +53,36 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
         var known = await db.People.Select(p => p.Id).ToListAsync(cancel);
         foreach (var person in people)
         {
-            var row = new PersonRow { Id = person.Id, Name = person.Name, Initials = person.Initials, Email = person.Email, Role = person.Role, Team = person.Team, ReportsTo = person.ReportsTo, Kind = Enum.Parse<PersonKind>(person.Kind, ignoreCase: true) };
-            if (known.Contains(person.Id)) db.People.Update(row);
-            else db.People.Add(row);
-            db.Users.Add(new Account
+            var row = new PersonRow
             {
                 Id = person.Id,
-                UserName = person.Id,
-                NormalizedUserName = person.Id.ToUpperInvariant(),
+                Name = person.Name,
+                Initials = person.Initials,
                 Email = person.Email,
-                NormalizedEmail = person.Email.ToUpperInvariant(),
-                EmailConfirmed = true,
-                LockoutEnabled = true,
-                SecurityStamp = Secret.New(),
-                IsOrganiser = person.Access == "organiser",
-                MayMakeProjects = person.Access is "organiser" or "maker",
-            });
+                Role = person.Role,
+                Team = person.Team,
+                ReportsTo = person.ReportsTo,
+                Kind = Enum.Parse<PersonKind>(person.Kind, ignoreCase: true),
+            };
+            if (known.Contains(person.Id))
+                db.People.Update(row);
+            else
+                db.People.Add(row);
+            db.Users.Add(
+                new Account
+                {
+                    Id = person.Id,
+                    UserName = person.Id,
+                    NormalizedUserName = person.Id.ToUpperInvariant(),
+                    Email = person.Email,
+                    NormalizedEmail = person.Email.ToUpperInvariant(),
+                    EmailConfirmed = true,
+                    LockoutEnabled = true,
+                    SecurityStamp = Secret.New(),
+                    IsOrganiser = person.Access == "organiser",
+                    MayMakeProjects = person.Access is "organiser" or "maker",
+                }
+            );
         }
         await db.SaveChangesAsync(cancel);
     }
@@ -77,11 +94,24 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
         foreach (var file in System.IO.Directory.EnumerateFiles(Folder, "*.plan.json").OrderDescending())
         {
             var plan = PlanDocumentReader.Read(await File.ReadAllBytesAsync(file, cancel), cancel);
-            var stored = await store.CreateAsync(db, PlanShift.ByWeeks(plan, weeks), new Person(people[0].Id, people[0].Name, people[0].Initials), true, cancel);
+            var stored = await store.CreateAsync(
+                db,
+                PlanShift.ByWeeks(plan, weeks),
+                new Person(people[0].Id, people[0].Name, people[0].Initials),
+                true,
+                cancel
+            );
             foreach (var person in people)
-                foreach (var (project, role) in person.Roles)
-                    if (project == "*" || project == plan.Project.Name)
-                        db.ProjectRoles.Add(new RoleRow { ProjectId = stored.Id, PersonId = person.Id, Role = Enum.Parse<ProjectRole>(role, ignoreCase: true) });
+            foreach (var (project, role) in person.Roles)
+                if (project == "*" || project == plan.Project.Name)
+                    db.ProjectRoles.Add(
+                        new RoleRow
+                        {
+                            ProjectId = stored.Id,
+                            PersonId = person.Id,
+                            Role = Enum.Parse<ProjectRole>(role, ignoreCase: true),
+                        }
+                    );
         }
     }
 
@@ -89,5 +119,16 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
 
     /// <param name="Access"><c>organiser</c>, <c>maker</c> of projects, or nothing.</param>
     /// <param name="Roles">Roles by name of project; <c>*</c> for all.</param>
-    private sealed record DemoPerson(string Id, string Name, string Initials, string Email, string Role, string Team, string? ReportsTo, string Kind, string? Access, Dictionary<string, string> Roles);
+    private sealed record DemoPerson(
+        string Id,
+        string Name,
+        string Initials,
+        string Email,
+        string Role,
+        string Team,
+        string? ReportsTo,
+        string Kind,
+        string? Access,
+        Dictionary<string, string> Roles
+    );
 }

@@ -9,7 +9,14 @@ namespace Auxilium.Web.Live;
 /// The plans that are open in this process. What changed in one is worked out once and told to all who have it open; edits that come
 /// while that goes on are told together. The last changes are kept, for those whose connection was away for a while.
 /// </summary>
-public sealed class LivePlans(IHubContext<PlanHub> hub, PlanStore store, PlanEdits edits, PlanViews views, Presence presence, ILogger<LivePlans> logger)
+public sealed class LivePlans(
+    IHubContext<PlanHub> hub,
+    PlanStore store,
+    PlanEdits edits,
+    PlanViews views,
+    Presence presence,
+    ILogger<LivePlans> logger
+)
 {
     /// <summary>So many changes of a plan are kept.</summary>
     private const int Kept = 60;
@@ -27,8 +34,14 @@ public sealed class LivePlans(IHubContext<PlanHub> hub, PlanStore store, PlanEdi
     public static string PersonGroupOf(string person) => $"person {person}";
 
     /// <summary>Begins to follow a plan, where that is not done yet.</summary>
-    /// <returns>What changed since a version, <c>null</c> when that is not known any more; and whether there never was such a version.</returns>
-    public async Task<(IReadOnlyList<LiveChange>? Changes, bool IsLost)> JoinAsync(Guid project, int version, Guid? edit, CancellationToken cancel)
+    /// <returns>What changed since a version, <c>null</c> when that is not known any more; and whether there never was such a
+    /// version.</returns>
+    public async Task<(IReadOnlyList<LiveChange>? Changes, bool IsLost)> JoinAsync(
+        Guid project,
+        int version,
+        Guid? edit,
+        CancellationToken cancel
+    )
     {
         var live = _plans.GetOrAdd(project, id => new Live(id));
         live.JoinedAt = Environment.TickCount64;
@@ -37,9 +50,12 @@ public sealed class LivePlans(IHubContext<PlanHub> hub, PlanStore store, PlanEdi
         {
             // Version by version from what this process follows to what there is now.
             await FollowAsync(live);
-            if (live.Told is not { } told) return (null, false);
-            if (version == told.Version && edit == told.Edit) return ([], false);
-            if (!await edits.IsOfAsync(project, version, edit, cancel)) return (null, true);
+            if (live.Told is not { } told)
+                return (null, false);
+            if (version == told.Version && edit == told.Edit)
+                return ([], false);
+            if (!await edits.IsOfAsync(project, version, edit, cancel))
+                return (null, true);
             var since = live.Changes.SkipWhile(c => c.From != version).ToList();
             return (since.Count > 0 && since[^1].To == told.Version ? since : null, false);
         }
@@ -52,14 +68,16 @@ public sealed class LivePlans(IHubContext<PlanHub> hub, PlanStore store, PlanEdi
     /// <summary>Looks what is new in a plan and tells it, if the plan is open here.</summary>
     public void Look(Guid project)
     {
-        if (!_plans.TryGetValue(project, out var live) || Interlocked.Exchange(ref live.IsAsked, 1) == 1) return;
+        if (!_plans.TryGetValue(project, out var live) || Interlocked.Exchange(ref live.IsAsked, 1) == 1)
+            return;
         _ = Task.Run(() => TellAsync(live));
     }
 
     /// <summary>After news may have been missed.</summary>
     public void LookAtAll()
     {
-        foreach (var project in _plans.Keys) Look(project);
+        foreach (var project in _plans.Keys)
+            Look(project);
     }
 
     /// <summary>Forgets the plans that nobody has open here.</summary>
@@ -74,7 +92,8 @@ public sealed class LivePlans(IHubContext<PlanHub> hub, PlanStore store, PlanEdi
     private async Task TellAsync(Live live)
     {
         // What was said of a plan is true until it was told: as long as nobody could be told, it is tried again.
-        for (var wait = Again; !await TryTellAsync(live); wait = wait < Longest ? 2 * wait : Longest) await Task.Delay(wait);
+        for (var wait = Again; !await TryTellAsync(live); wait = wait < Longest ? 2 * wait : Longest)
+            await Task.Delay(wait);
     }
 
     private async Task<bool> TryTellAsync(Live live)
@@ -101,8 +120,10 @@ public sealed class LivePlans(IHubContext<PlanHub> hub, PlanStore store, PlanEdi
     /// <summary>Tells what is new to all, so it does not end with whoever asked for it.</summary>
     private async Task FollowAsync(Live live)
     {
-        if (await store.LoadAsync(live.Project) is not { } now) return;
-        if (live.Told is { } before && (before.Version != now.Version || before.Edit != now.Edit)) await TellAsync(live, before, now);
+        if (await store.LoadAsync(live.Project) is not { } now)
+            return;
+        if (live.Told is { } before && (before.Version != now.Version || before.Edit != now.Edit))
+            await TellAsync(live, before, now);
         // Only what was sent has been told.
         live.Told = now;
     }
@@ -111,21 +132,31 @@ public sealed class LivePlans(IHubContext<PlanHub> hub, PlanStore store, PlanEdi
     {
         // Whoever is shut out by a change is not told of it.
         var (was, plan) = (before.Schedule.Plan, now.Schedule.Plan);
-        if (was.People != plan.People || was.Project.Coordinator != plan.Project.Coordinator) await presence.SendAwayAsync(connected => connected.Project == live.Project);
+        if (was.People != plan.People || was.Project.Coordinator != plan.Project.Coordinator)
+            await presence.SendAwayAsync(connected => connected.Project == live.Project);
         var group = hub.Clients.Group(GroupOf(live.Project));
         // Another process may have told this one of a version that is newer than the one it reads: that comes again.
-        if (before.Version > now.Version && await edits.IsOfAsync(live.Project, before.Version, before.Edit)) throw new InvalidOperationException("The version that was read is older than the one that was told.");
+        if (before.Version > now.Version && await edits.IsOfAsync(live.Project, before.Version, before.Edit))
+            throw new InvalidOperationException("The version that was read is older than the one that was told.");
         if (before.Version >= now.Version || await edits.ToldAsync(now, before) is not { } last)
         {
             live.Changes.Clear();
             await group.SendAsync("lost");
             return;
         }
-        var changes = PlanChanges.Between(views.Of(before), views.Of(now, before.Version == now.Version - 1 ? before : null), false, false, last.Sentence, last.Moved);
+        var changes = PlanChanges.Between(
+            views.Of(before),
+            views.Of(now, before.Version == now.Version - 1 ? before : null),
+            false,
+            false,
+            last.Sentence,
+            last.Moved
+        );
         var change = new LiveChange(before.Version, now.Version, last.PersonId, last.Name, last.Edits, changes);
         await group.SendAsync("changed", change);
         live.Changes.Enqueue(change);
-        while (live.Changes.Count > Kept) live.Changes.Dequeue();
+        while (live.Changes.Count > Kept)
+            live.Changes.Dequeue();
     }
 
     private sealed class Live(Guid project)

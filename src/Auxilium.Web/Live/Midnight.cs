@@ -6,7 +6,8 @@ namespace Auxilium.Web.Live;
 /// When a day of the organisation ends, tasks become overdue and late to start without anybody having changed a plan: open pages are
 /// told to ask for it anew.
 /// </summary>
-internal sealed class Midnight(Today today, Presence presence, TimeProvider clock, IHubContext<PlanHub> hub, ILogger<Midnight> logger) : BackgroundService
+internal sealed class Midnight(Today today, Presence presence, TimeProvider clock, IHubContext<PlanHub> hub, ILogger<Midnight> logger)
+    : BackgroundService
 {
     /// <summary>Asked this often, the day turns within a blink, also where clocks were set or a computer slept.</summary>
     private static readonly TimeSpan Often = TimeSpan.FromSeconds(5);
@@ -19,11 +20,13 @@ internal sealed class Midnight(Today today, Presence presence, TimeProvider cloc
         {
             while (await timer.WaitForNextTickAsync(stoppingToken))
             {
-                if (today.Date == day) continue;
+                if (today.Date == day)
+                    continue;
                 day = today.Date;
                 try
                 {
-                    foreach (var project in presence.OpenHere) await hub.Clients.Group(LivePlans.GroupOf(project)).SendAsync("day", stoppingToken);
+                    foreach (var project in presence.OpenHere)
+                        await hub.Clients.Group(LivePlans.GroupOf(project)).SendAsync("day", stoppingToken);
                 }
                 catch (Exception e) when (e is not OperationCanceledException)
                 {

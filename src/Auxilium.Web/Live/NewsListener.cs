@@ -10,7 +10,18 @@ namespace Auxilium.Web.Live;
 /// Listens to what every process says through the database, and passes it on to the pages that are open here. When the connection is
 /// lost it is made anew, and whatever may have been missed is looked at.
 /// </summary>
-internal sealed class NewsListener(IConfiguration configuration, LivePlans plans, Presence presence, PlanMemory memory, TaskTalk talk, Proposals proposals, NoticeBook notices, OrganisationClock organisation, IHubContext<PlanHub> hub, ILogger<NewsListener> logger) : BackgroundService
+internal sealed class NewsListener(
+    IConfiguration configuration,
+    LivePlans plans,
+    Presence presence,
+    PlanMemory memory,
+    TaskTalk talk,
+    Proposals proposals,
+    NoticeBook notices,
+    OrganisationClock organisation,
+    IHubContext<PlanHub> hub,
+    ILogger<NewsListener> logger
+) : BackgroundService
 {
     private static readonly TimeSpan Again = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan Beat = TimeSpan.FromSeconds(15);
@@ -33,7 +44,8 @@ internal sealed class NewsListener(IConfiguration configuration, LivePlans plans
             {
                 break;
             }
-            catch (Exception e) when (e is NpgsqlException or IOException or System.Net.Sockets.SocketException or InvalidOperationException)
+            catch (Exception e)
+                when (e is NpgsqlException or IOException or System.Net.Sockets.SocketException or InvalidOperationException)
             {
                 logger.LogWarning("The database does not say what is new; trying again: {Message}", e.Message);
                 await Task.Delay(Again, stoppingToken).ContinueWith(_ => { }, TaskScheduler.Default);
@@ -44,13 +56,20 @@ internal sealed class NewsListener(IConfiguration configuration, LivePlans plans
 
     private async Task ListenAsync(CancellationToken cancel)
     {
-        var settings = new NpgsqlConnectionStringBuilder(configuration["DB"]) { Pooling = false, KeepAlive = 10, ApplicationName = "auxilium news" };
+        var settings = new NpgsqlConnectionStringBuilder(configuration["DB"])
+        {
+            Pooling = false,
+            KeepAlive = 10,
+            ApplicationName = "auxilium news",
+        };
         await using var connection = new NpgsqlConnection(settings.ConnectionString);
         await connection.OpenAsync(cancel);
         connection.Notification += (_, news) => _ = TakeAsync(news.Payload, cancel);
-        await using (var command = new NpgsqlCommand($"listen {PlanNews.Channel}", connection)) await command.ExecuteNonQueryAsync(cancel);
+        await using (var command = new NpgsqlCommand($"listen {PlanNews.Channel}", connection))
+            await command.ExecuteNonQueryAsync(cancel);
         plans.LookAtAll();
-        while (true) await connection.WaitAsync(cancel);
+        while (true)
+            await connection.WaitAsync(cancel);
     }
 
     private async Task TakeAsync(string news, CancellationToken cancel)
@@ -68,13 +87,19 @@ internal sealed class NewsListener(IConfiguration configuration, LivePlans plans
                     break;
                 case [PlanNews.Talk, var id, var task] when Guid.TryParse(id, out var project) && presence.OpenHere.Contains(project):
                     var counts = (await talk.CountsAsync(project, cancel)).FirstOrDefault(c => c.Task == task);
-                    await hub.Clients.Group(LivePlans.GroupOf(project)).SendAsync("talk", task, counts?.Comments ?? 0, counts?.Files ?? 0, cancel);
+                    await hub
+                        .Clients.Group(LivePlans.GroupOf(project))
+                        .SendAsync("talk", task, counts?.Comments ?? 0, counts?.Files ?? 0, cancel);
                     break;
                 case [PlanNews.Proposals, var id] when Guid.TryParse(id, out var project) && presence.OpenHere.Contains(project):
-                    await hub.Clients.Group(LivePlans.GroupOf(project)).SendAsync("proposals", await proposals.CountAsync(project, cancel), cancel);
+                    await hub
+                        .Clients.Group(LivePlans.GroupOf(project))
+                        .SendAsync("proposals", await proposals.CountAsync(project, cancel), cancel);
                     break;
                 case [PlanNews.Notice, var person]:
-                    await hub.Clients.Group(LivePlans.PersonGroupOf(person)).SendAsync("notice", await notices.UnreadAsync(person, cancel), cancel);
+                    await hub
+                        .Clients.Group(LivePlans.PersonGroupOf(person))
+                        .SendAsync("notice", await notices.UnreadAsync(person, cancel), cancel);
                     break;
                 case [PlanNews.Rights, var person]:
                     await presence.SendAwayAsync(connected => connected.Person == person, cancel);
@@ -98,7 +123,8 @@ internal sealed class NewsListener(IConfiguration configuration, LivePlans plans
 
     private async Task TellWhoAsync(Guid project, CancellationToken cancel)
     {
-        if (!_gathering.TryAdd(project, true)) return;
+        if (!_gathering.TryAdd(project, true))
+            return;
         await Task.Delay(Gather, cancel);
         _gathering.TryRemove(project, out _);
         await hub.Clients.Group(LivePlans.GroupOf(project)).SendAsync("who", await presence.AtAsync(project, cancel), cancel);

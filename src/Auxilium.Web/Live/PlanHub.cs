@@ -17,7 +17,8 @@ public sealed class PlanHub(LivePlans plans, Presence presence, ProjectRoles rol
     public override Task OnConnectedAsync()
     {
         // A page that was sent away because this process stops is back at once.
-        if (lifetime.ApplicationStopping.IsCancellationRequested) Context.Abort();
+        if (lifetime.ApplicationStopping.IsCancellationRequested)
+            Context.Abort();
         return Task.CompletedTask;
     }
 
@@ -31,13 +32,17 @@ public sealed class PlanHub(LivePlans plans, Presence presence, ProjectRoles rol
     {
         var user = Context.User!;
         var role = await roles.OfAsync(project, user.PersonId(), user.IsOrganiser(), Context.ConnectionAborted);
-        if (role == ProjectRole.None) throw new HubException("There is no such project.");
+        if (role == ProjectRole.None)
+            throw new HubException("There is no such project.");
         // A page shows one plan: whoever comes to another has left the one before.
-        if (presence.PlanOf(Context.ConnectionId) is { } before && before != project) await Groups.RemoveFromGroupAsync(Context.ConnectionId, LivePlans.GroupOf(before), Context.ConnectionAborted);
+        if (presence.PlanOf(Context.ConnectionId) is { } before && before != project)
+            await Groups.RemoveFromGroupAsync(Context.ConnectionId, LivePlans.GroupOf(before), Context.ConnectionAborted);
         await Groups.AddToGroupAsync(Context.ConnectionId, LivePlans.GroupOf(project), Context.ConnectionAborted);
         await Groups.AddToGroupAsync(Context.ConnectionId, LivePlans.PersonGroupOf(user.PersonId()), Context.ConnectionAborted);
         var (changes, isLost) = await plans.JoinAsync(project, version, edit, Context.ConnectionAborted);
-        await presence.ComeAsync(new Connected(Context.ConnectionId, project, user.PersonId(), user.SessionId(), user.TokenId(), Context.Abort));
+        await presence.ComeAsync(
+            new Connected(Context.ConnectionId, project, user.PersonId(), user.SessionId(), user.TokenId(), Context.Abort)
+        );
         return new Joined(Context.ConnectionId, changes, isLost);
     }
 
@@ -49,8 +54,10 @@ public sealed class PlanHub(LivePlans plans, Presence presence, ProjectRoles rol
 }
 
 /// <param name="Id">Id of the page.</param>
-/// <param name="Changes">What changed since, in turn; <c>null</c> when that is too long ago, so that the page asks for the whole plan.</param>
-/// <param name="IsLost">Whether what the page shows is no version of this plan, as after a backup was put back: what it has counts for nothing.</param>
+/// <param name="Changes">What changed since, in turn; <c>null</c> when that is too long ago, so that the page asks for the whole
+/// plan.</param>
+/// <param name="IsLost">Whether what the page shows is no version of this plan, as after a backup was put back: what it has counts for
+/// nothing.</param>
 public sealed record Joined(string Id, IReadOnlyList<LiveChange>? Changes, bool IsLost);
 
 /// <summary>Somebody's page of a plan that is connected to this process.</summary>

@@ -24,14 +24,16 @@ public sealed class Presence(WhoIsThere who, PlanNews news, ProjectRoles roles, 
 
     public async Task GoAsync(string connection, string? task)
     {
-        if (!_here.TryGetValue(connection, out var connected)) return;
+        if (!_here.TryGetValue(connection, out var connected))
+            return;
         await who.SeeAsync(connected.Id, connected.Project, connected.Person, task);
         await TellAsync(connected);
     }
 
     public async Task LeaveAsync(string connection)
     {
-        if (!_here.TryRemove(connection, out var connected)) return;
+        if (!_here.TryRemove(connection, out var connected))
+            return;
         await who.ForgetAsync(connection);
         await TellAsync(connected);
     }
@@ -41,7 +43,8 @@ public sealed class Presence(WhoIsThere who, PlanNews news, ProjectRoles roles, 
     {
         await who.StillHereAsync([.. _here.Keys], cancel);
         await SendAwayAsync(_ => true, cancel);
-        foreach (var project in await who.ForgetLostAsync(cancel)) await news.TellAsync($"{PlanNews.Who} {project}", cancel);
+        foreach (var project in await who.ForgetLostAsync(cancel))
+            await news.TellAsync($"{PlanNews.Who} {project}", cancel);
     }
 
     /// <summary>The plan that a page is at.</summary>
@@ -53,18 +56,34 @@ public sealed class Presence(WhoIsThere who, PlanNews news, ProjectRoles roles, 
         foreach (var connected in _here.Values.Where(among))
         {
             var now = await sessions.StillAsync(connected.Session, connected.Token, cancel);
-            if (now is null || await roles.OfAsync(connected.Project, now.PersonId, now.IsOrganiser, cancel) == Storage.Rows.ProjectRole.None) connected.Abort();
+            if (
+                now is null
+                || await roles.OfAsync(connected.Project, now.PersonId, now.IsOrganiser, cancel) == Storage.Rows.ProjectRole.None
+            )
+                connected.Abort();
         }
     }
 
-    /// <summary>Ends every connection: this process stops, and the pages go on with another one or with this one once it is back.</summary>
+    /// <summary>
+    /// Ends every connection: this process stops, and the pages go on with another one or with this one once it is back.
+    /// </summary>
     public void SendAllAway()
     {
-        foreach (var connected in _here.Values) connected.Abort();
+        foreach (var connected in _here.Values)
+            connected.Abort();
     }
 
     public async Task<IReadOnlyList<Here>> AtAsync(Guid project, CancellationToken cancel) =>
-        [.. (await who.AtAsync(project, cancel)).Select(p => new Here(p.Connection, p.Person, p.Name, p.Initials, PersonHue.Of(p.Person), p.Task))];
+        [
+            .. (await who.AtAsync(project, cancel)).Select(p => new Here(
+                p.Connection,
+                p.Person,
+                p.Name,
+                p.Initials,
+                PersonHue.Of(p.Person),
+                p.Task
+            )),
+        ];
 
     private Task TellAsync(Connected connected) => news.TellAsync($"{PlanNews.Who} {connected.Project}");
 }

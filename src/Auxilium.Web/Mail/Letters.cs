@@ -13,7 +13,10 @@ public sealed class Letters(Mails mails, OwnAddress address, Organisation organi
     public async Task InviteAsync(string name, string mail, string by, string secret, CancellationToken cancel)
     {
         var us = (await organisation.FindAsync(cancel))?.Name ?? "Auxilium";
-        await SendAsync(mail, $"{by} invites you to plan with {us}", $"""
+        await SendAsync(
+            mail,
+            $"{by} invites you to plan with {us}",
+            $"""
             Hello {name},
 
             {by} invites you to the plans of {us}. Choose a password here:
@@ -21,14 +24,20 @@ public sealed class Letters(Mails mails, OwnAddress address, Organisation organi
             {address.Of($"/invitation/{secret}")}
 
             The link works once, for a week. If you did not expect this, do nothing.
-            """, cancel);
+            """,
+            cancel
+        );
     }
 
     /// <summary>Sends a link to choose a new password; a few in an hour are enough.</summary>
     public async Task ResetAsync(string name, string mail, string link, CancellationToken cancel)
     {
-        if (await mails.LatelyAsync(mail, ResetSubject, cancel) >= MostResets) return;
-        await SendAsync(mail, ResetSubject, $"""
+        if (await mails.LatelyAsync(mail, ResetSubject, cancel) >= MostResets)
+            return;
+        await SendAsync(
+            mail,
+            ResetSubject,
+            $"""
             Hello {name},
 
             somebody, most likely you, asked for a new password. Choose it here:
@@ -36,28 +45,42 @@ public sealed class Letters(Mails mails, OwnAddress address, Organisation organi
             {address.Of(link)}
 
             The link works once, for two hours. If it was not you, do nothing: your password stays as it is.
-            """, cancel);
+            """,
+            cancel
+        );
     }
 
-    public Task PasswordChangedAsync(string name, string mail, CancellationToken cancel) => SendAsync(mail, "Your password was changed", $"""
-        Hello {name},
+    public Task PasswordChangedAsync(string name, string mail, CancellationToken cancel) =>
+        SendAsync(
+            mail,
+            "Your password was changed",
+            $"""
+            Hello {name},
 
-        your password was changed just now, and everywhere else you were signed out. If that was not you, ask for a new one at once:
+            your password was changed just now, and everywhere else you were signed out. If that was not you, ask for a new one at once:
 
-        {address.Of("/forgot")}
-        """, cancel);
+            {address.Of("/forgot")}
+            """,
+            cancel
+        );
 
     /// <summary>Tells somebody that their account opens otherwise than before.</summary>
     public async Task ChangedAsync(string person, string what, CancellationToken cancel)
     {
-        if (await directory.FindAsync(person, cancel) is not { Email: { } mail } row) return;
-        await SendAsync(mail, "Your account was changed", $"""
+        if (await directory.FindAsync(person, cancel) is not { Email: { } mail } row)
+            return;
+        await SendAsync(
+            mail,
+            "Your account was changed",
+            $"""
             Hello {row.Name},
 
             {what}
 
             If that was not you, ask for a new password at once, which signs everybody out: {address.Of("/forgot")}
-            """, cancel);
+            """,
+            cancel
+        );
     }
 
     public async Task SendAsync(string mail, string subject, string body, CancellationToken cancel)

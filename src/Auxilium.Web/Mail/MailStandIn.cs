@@ -16,15 +16,21 @@ internal sealed class MailStandIn(MailServer server, Mails mails) : BackgroundSe
 {
     public override Task StartAsync(CancellationToken cancellationToken)
     {
-        if (server.IsStandIn) server.StandInPort = FreePort();
+        if (server.IsStandIn)
+            server.StandInPort = FreePort();
         return base.StartAsync(cancellationToken);
     }
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        if (!server.IsStandIn) return;
-        var options = new SmtpServerOptionsBuilder().ServerName("localhost")
-            .Endpoint(endpoint => endpoint.Endpoint(new IPEndPoint(IPAddress.Loopback, server.StandInPort)).AllowUnsecureAuthentication(false)).Build();
+        if (!server.IsStandIn)
+            return;
+        var options = new SmtpServerOptionsBuilder()
+            .ServerName("localhost")
+            .Endpoint(endpoint =>
+                endpoint.Endpoint(new IPEndPoint(IPAddress.Loopback, server.StandInPort)).AllowUnsecureAuthentication(false)
+            )
+            .Build();
         var services = new SmtpServer.ComponentModel.ServiceProvider();
         services.Add(new Tray(mails));
         await new SmtpServer.SmtpServer(options, services).StartAsync(stoppingToken);
@@ -39,11 +45,21 @@ internal sealed class MailStandIn(MailServer server, Mails mails) : BackgroundSe
 
     private sealed class Tray(Mails mails) : MessageStore
     {
-        public override async Task<SmtpResponse> SaveAsync(ISessionContext context, IMessageTransaction transaction, ReadOnlySequence<byte> buffer, CancellationToken cancellationToken)
+        public override async Task<SmtpResponse> SaveAsync(
+            ISessionContext context,
+            IMessageTransaction transaction,
+            ReadOnlySequence<byte> buffer,
+            CancellationToken cancellationToken
+        )
         {
             using var stream = new MemoryStream(buffer.ToArray());
             using var message = await MimeMessage.LoadAsync(stream, cancellationToken);
-            await mails.KeepPostAsync(string.Join(", ", transaction.To.Select(t => t.AsAddress())), message.Subject ?? "", message.TextBody ?? "", cancellationToken);
+            await mails.KeepPostAsync(
+                string.Join(", ", transaction.To.Select(t => t.AsAddress())),
+                message.Subject ?? "",
+                message.TextBody ?? "",
+                cancellationToken
+            );
             return SmtpResponse.Ok;
         }
     }

@@ -11,7 +11,9 @@ public sealed class OwnAddress(IConfiguration configuration, IServer server)
 {
     public string Of(string path)
     {
-        var address = configuration["ADDRESS"] ?? server.Features.Get<IServerAddressesFeature>()?.Addresses.FirstOrDefault() ?? "http://localhost";
+        var address = configuration["ADDRESS"]
+            ?? server.Features.Get<IServerAddressesFeature>()?.Addresses.FirstOrDefault()
+            ?? "http://localhost";
         return address.TrimEnd('/') + path;
     }
 }

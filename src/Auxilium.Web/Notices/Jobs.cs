@@ -32,7 +32,8 @@ internal static class Jobs
     }
 
     private static void Every<T>(IQuartzBuilder quartz, Action<ITriggerConfigurator<T>> when)
-        where T : class, IJob => quartz.ScheduleJob<T>(trigger =>
+        where T : class, IJob =>
+        quartz.ScheduleJob<T>(trigger =>
         {
             trigger.StartNow();
             when(trigger);
@@ -54,8 +55,11 @@ internal sealed class OneRunner(IDbContextFactory<AuxiliumDb> databases, ILogger
             await using var db = await databases.CreateDbContextAsync(cancel);
             // The lock is the connection's: it goes with it when the process dies.
             await db.Database.OpenConnectionAsync(cancel);
-            var isOurs = (await db.Database.SqlQuery<bool>($"""select pg_try_advisory_lock({Space}, {job}) as "Value" """).ToListAsync(cancel))[0];
-            if (!isOurs) return;
+            var isOurs = (
+                await db.Database.SqlQuery<bool>($"""select pg_try_advisory_lock({Space}, {job}) as "Value" """).ToListAsync(cancel)
+            )[0];
+            if (!isOurs)
+                return;
             try
             {
                 await work();
@@ -81,12 +85,16 @@ internal sealed class OneRunner(IDbContextFactory<AuxiliumDb> databases, ILogger
 internal sealed class WatchJob(OneRunner runner, NoticeWatch watch, OwnTimes times, Today today) : IJob
 {
     public async ValueTask Execute(IJobExecutionContext context, CancellationToken cancellationToken) =>
-        await runner.RunAsync(1, async () =>
-        {
-            Dates.SpeakOn(today.Date);
-            await times.CatchUpAsync(today.Date, cancellationToken);
-            await watch.LookAsync(today.Date, cancellationToken);
-        }, cancellationToken);
+        await runner.RunAsync(
+            1,
+            async () =>
+            {
+                Dates.SpeakOn(today.Date);
+                await times.CatchUpAsync(today.Date, cancellationToken);
+                await watch.LookAsync(today.Date, cancellationToken);
+            },
+            cancellationToken
+        );
 }
 
 /// <summary>Sends the mails that are due.</summary>
@@ -95,16 +103,33 @@ internal sealed class MailJob(OneRunner runner, Mails mails, MailServer server, 
 {
     internal const int Number = 2;
 
-    public async ValueTask Execute(IJobExecutionContext context, CancellationToken cancellationToken) => await runner.RunAsync(Number, async () =>
-    {
-        while (await mails.ClaimAsync(cancellationToken) is { } mail)
-        {
-            // What was claimed is not cut short: it would never be known whether it went.
-            if (await server.SendAsync(mail.Id, mail.To, mail.Subject, mail.Body.Replace(Mails.Address, address.Of(""), StringComparison.Ordinal), CancellationToken.None) is not var (why, fate)) await mails.SentAsync(mail.Id, CancellationToken.None);
-            else if (fate == MailFate.MayHaveGone) await mails.MayHaveGoneAsync(mail.Id, why, CancellationToken.None);
-            else await mails.RefusedAsync(mail, why, fate == MailFate.Refused, CancellationToken.None);
-        }
-    }, cancellationToken);
+    public async ValueTask Execute(IJobExecutionContext context, CancellationToken cancellationToken) =>
+        await runner.RunAsync(
+            Number,
+            async () =>
+            {
+                while (await mails.ClaimAsync(cancellationToken) is { } mail)
+                {
+                    // What was claimed is not cut short: it would never be known whether it went.
+                    if (
+                        await server.SendAsync(
+                            mail.Id,
+                            mail.To,
+                            mail.Subject,
+                            mail.Body.Replace(Mails.Address, address.Of(""), StringComparison.Ordinal),
+                            CancellationToken.None
+                        )
+                        is not var (why, fate)
+                    )
+                        await mails.SentAsync(mail.Id, CancellationToken.None);
+                    else if (fate == MailFate.MayHaveGone)
+                        await mails.MayHaveGoneAsync(mail.Id, why, CancellationToken.None);
+                    else
+                        await mails.RefusedAsync(mail, why, fate == MailFate.Refused, CancellationToken.None);
+                }
+            },
+            cancellationToken
+        );
 }
 
 /// <summary>
@@ -112,18 +137,32 @@ internal sealed class MailJob(OneRunner runner, Mails mails, MailServer server, 
 /// When no process runs at that hour, it is done as soon as one does.
 /// </summary>
 [DisallowConcurrentExecution]
-internal sealed class DayJob(OneRunner runner, Organisation organisation, NoticeBook notices, Mails mails, ClosedProjects closed, OwnAddress address, TimeProvider clock) : IJob
+internal sealed class DayJob(
+    OneRunner runner,
+    Organisation organisation,
+    NoticeBook notices,
+    Mails mails,
+    ClosedProjects closed,
+    OwnAddress address,
+    TimeProvider clock
+) : IJob
 {
     private const int Hour = 7;
 
     public async ValueTask Execute(IJobExecutionContext context, CancellationToken cancellationToken) => await RunAsync(cancellationToken);
 
-    internal Task RunAsync(CancellationToken cancel) => runner.RunAsync(3, async () =>
-    {
-        var now = clock.GetLocalNow();
-        if (now.Hour < Hour || !await organisation.BeginDigestAsync(DateOnly.FromDateTime(now.DateTime), cancel)) return;
-        await notices.DigestAsync(address.Of, cancel);
-        await mails.ClearAsync(cancel);
-        await closed.ClearAsync(cancel);
-    }, cancel);
+    internal Task RunAsync(CancellationToken cancel) =>
+        runner.RunAsync(
+            3,
+            async () =>
+            {
+                var now = clock.GetLocalNow();
+                if (now.Hour < Hour || !await organisation.BeginDigestAsync(DateOnly.FromDateTime(now.DateTime), cancel))
+                    return;
+                await notices.DigestAsync(address.Of, cancel);
+                await mails.ClearAsync(cancel);
+                await closed.ClearAsync(cancel);
+            },
+            cancel
+        );
 }

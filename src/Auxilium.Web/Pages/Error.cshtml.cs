@@ -20,7 +20,9 @@ public sealed class ErrorModel : PageModel
 
     private void Tell(int status)
     {
-        if (status == StatusCodes.Status404NotFound) (Heading, Advice) = ("There is no such page", "The address may be mistyped, or what was here is gone.");
-        else if (status is >= 400 and < 500) (Heading, Advice) = ("That did not work", "The page may have been open too long. Go back, reload it and try again.");
+        if (status == StatusCodes.Status404NotFound)
+            (Heading, Advice) = ("There is no such page", "The address may be mistyped, or what was here is gone.");
+        else if (status is >= 400 and < 500)
+            (Heading, Advice) = ("That did not work", "The page may have been open too long. Go back, reload it and try again.");
     }
 }

@@ -23,20 +23,26 @@ public abstract class FormPage : PageModel
         var line = (text ?? "").Trim();
         if (line.Length == 0)
         {
-            if (isNeeded) Wrong(field, $"{what} is missing: type it.");
+            if (isNeeded)
+                Wrong(field, $"{what} is missing: type it.");
             return null;
         }
-        if (line.Length > longest) Wrong(field, $"{what} has {line.Length:N0} characters: shorten it to {longest:N0} or fewer.");
-        else if (line.Any(char.IsControl)) Wrong(field, $"{what} is one line of text: leave out control characters.");
-        else return line;
+        if (line.Length > longest)
+            Wrong(field, $"{what} has {line.Length:N0} characters: shorten it to {longest:N0} or fewer.");
+        else if (line.Any(char.IsControl))
+            Wrong(field, $"{what} is one line of text: leave out control characters.");
+        else
+            return line;
         return null;
     }
 
     protected bool Mail(string field, string? text, bool isNeeded, out string? mail)
     {
         mail = Line(field, text, "A mail address", 200, isNeeded);
-        if (mail is null) return !isNeeded && string.IsNullOrWhiteSpace(text);
-        if (IsMail(mail)) return true;
+        if (mail is null)
+            return !isNeeded && string.IsNullOrWhiteSpace(text);
+        if (IsMail(mail))
+            return true;
         Wrong(field, $"“{mail}” is no mail address: type one such as name@example.org.");
         return false;
     }

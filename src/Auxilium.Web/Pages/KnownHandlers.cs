@@ -24,26 +24,32 @@ internal sealed class KnownHandlers : IPageFilter
         await next(context);
     }
 
-    public void OnPageHandlerSelected(PageHandlerSelectedContext context)
-    {
-    }
+    public void OnPageHandlerSelected(PageHandlerSelectedContext context) { }
 
     public void OnPageHandlerExecuting(PageHandlerExecutingContext context)
     {
         var request = context.HttpContext.Request;
         // A form is what pages are sent: anything else would be read as an empty one, or not at all.
-        if (HttpMethods.IsPost(request.Method) && !request.HasFormContentType && request.ContentLength > 0) context.Result = new StatusCodeResult(StatusCodes.Status415UnsupportedMediaType);
-        else if (request.HasFormContentType && request.Form.Any(field => field.Value.Any(text => text?.Contains('\0', StringComparison.Ordinal) == true))) context.Result = new BadRequestResult();
+        if (HttpMethods.IsPost(request.Method) && !request.HasFormContentType && request.ContentLength > 0)
+            context.Result = new StatusCodeResult(StatusCodes.Status415UnsupportedMediaType);
+        else if (
+            request.HasFormContentType
+            && request.Form.Any(field => field.Value.Any(text => text?.Contains('\0', StringComparison.Ordinal) == true))
+        )
+            context.Result = new BadRequestResult();
         if (context.HandlerMethod is { } known)
         {
             // Where no button is called so, the page's own would be taken for it.
-            if (context.HttpContext.Request.Query["handler"].ToString() is { Length: > 0 } named && !named.Equals(known.Name, StringComparison.OrdinalIgnoreCase)) context.Result = new BadRequestResult();
+            if (
+                context.HttpContext.Request.Query["handler"].ToString() is { Length: > 0 } named
+                && !named.Equals(known.Name, StringComparison.OrdinalIgnoreCase)
+            )
+                context.Result = new BadRequestResult();
             return;
         }
-        if (!HttpMethods.IsGet(request.Method) && !HttpMethods.IsHead(request.Method) || request.Query.ContainsKey("handler")) context.Result = new BadRequestResult();
+        if (!HttpMethods.IsGet(request.Method) && !HttpMethods.IsHead(request.Method) || request.Query.ContainsKey("handler"))
+            context.Result = new BadRequestResult();
     }
 
-    public void OnPageHandlerExecuted(PageHandlerExecutedContext context)
-    {
-    }
+    public void OnPageHandlerExecuted(PageHandlerExecutedContext context) { }
 }

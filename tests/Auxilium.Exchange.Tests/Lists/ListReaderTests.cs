@@ -12,20 +12,30 @@ public class ListReaderTests
 
     private static readonly Person Ines = new("ines", "Ines Vale", "IV");
 
-    private static readonly Schedule Empty = Scheduler.Calculate(Plan.Empty("Regatta", PlanTime.At(2027, 5, 3, 9)) with { People = [Ines] });
+    private static readonly Schedule Empty = Scheduler.Calculate(
+        Plan.Empty("Regatta", PlanTime.At(2027, 5, 3, 9)) with
+        {
+            People = [Ines],
+        }
+    );
 
     [Fact]
     public void Lines_with_indentation_and_bullets_become_phases_and_tasks()
     {
-        var plan = Made("""
+        var plan = Made(
+            """
             Permissions
               - Agree towpath closing
               - Harbour permit
                  * Fill in the form
             Boats
             	• Order paper
-            """);
-        Assert.Equal("1 Permissions, 1.1 Agree towpath closing, 1.2 Harbour permit, 1.2.1 Fill in the form, 2 Boats, 2.1 Order paper", Outline(plan));
+            """
+        );
+        Assert.Equal(
+            "1 Permissions, 1.1 Agree towpath closing, 1.2 Harbour permit, 1.2.1 Fill in the form, 2 Boats, 2.1 Order paper",
+            Outline(plan)
+        );
     }
 
     [Fact]
@@ -38,7 +48,10 @@ public class ListReaderTests
     [Fact]
     public void Cells_of_a_sheet_are_known_by_their_headings_in_any_order()
     {
-        var plan = Made("Who\tWhat\tDays\tStart date\tAfter\t%\tRemarks\nInes Vale\tPermit\t5\t10 May\t\t\tAsk twice\nIV\tTell the paper\t2 hours\t\t1\t50%\t");
+        var plan = Made(
+            "Who\tWhat\tDays\tStart date\tAfter\t%\tRemarks\nInes Vale\tPermit\t5\t10 May\t\t\tAsk twice\nIV\tTell the paper\t2 "
+                + "hours\t\t1\t50%\t"
+        );
         var (permit, paper) = (plan.Tasks[0], plan.Tasks[1]);
         Assert.Equal(("Permit", Length.Days(5), "ines", "Ask twice"), (permit.Name, permit.Length, permit.Owner, permit.Note));
         Assert.Equal(PlanTime.At(2027, 5, 10, 9), Scheduler.Calculate(plan).StartOf(permit.Id));
@@ -50,7 +63,10 @@ public class ListReaderTests
     public void Columns_without_headings_are_known_by_what_is_in_them()
     {
         var reading = Read("1\tBook the band\t3d\t2027-05-10\tInes Vale\n2\tPrint posters\t2d\t2027-05-12\tInes Vale");
-        Assert.Equal([ListColumnKind.Number, ListColumnKind.Name, ListColumnKind.Length, ListColumnKind.Start, ListColumnKind.Owner], reading.Columns.Select(c => c.Kind));
+        Assert.Equal(
+            [ListColumnKind.Number, ListColumnKind.Name, ListColumnKind.Length, ListColumnKind.Start, ListColumnKind.Owner],
+            reading.Columns.Select(c => c.Kind)
+        );
     }
 
     [Fact]
@@ -67,11 +83,15 @@ public class ListReaderTests
     [Theory]
     [InlineData("Task,Length\nPermit,5d\n\"Band, choir\",2d", "Band, choir")]
     [InlineData("Task;Length\nPermit;5d\n\"The \"\"big\"\" tent\nand poles\";2d", "The \"big\" tent and poles")]
-    public void Comma_and_semicolon_files_are_read_with_their_quotes(string text, string second) => Assert.Equal(second, Made(text).Tasks[1].Name);
+    public void Comma_and_semicolon_files_are_read_with_their_quotes(string text, string second) =>
+        Assert.Equal(second, Made(text).Tasks[1].Name);
 
     [Fact]
     public void A_sentence_with_commas_is_one_task() =>
-        Assert.Equal(["Ask the harbour, the town, and the police", "Then wait, and wait"], Made("Ask the harbour, the town, and the police\nThen wait, and wait").Tasks.Select(t => t.Name));
+        Assert.Equal(
+            ["Ask the harbour, the town, and the police", "Then wait, and wait"],
+            Made("Ask the harbour, the town, and the police\nThen wait, and wait").Tasks.Select(t => t.Name)
+        );
 
     [Fact]
     public void An_empty_cell_of_a_column_is_no_indentation()
@@ -144,7 +164,10 @@ public class ListReaderTests
     {
         var plan = Made("Task\tStart\tFinish\nPermit\t10 May\t14 May");
         Assert.Equal(Length.Days(5), plan.Tasks[0].Length);
-        Assert.Contains("does not go with the dates", Read("Task\tLength\tStart\tFinish\nPermit\t2d\t10 May\t14 May").Rows[0].Problems[0].Message);
+        Assert.Contains(
+            "does not go with the dates",
+            Read("Task\tLength\tStart\tFinish\nPermit\t2d\t10 May\t14 May").Rows[0].Problems[0].Message
+        );
     }
 
     [Fact]
@@ -155,7 +178,10 @@ public class ListReaderTests
         Assert.True(asked.AskOrder);
         Assert.Equal("Sat 5 Jun 2027", Read(Text, new ListOptions(Order: DateOrder.DayFirst)).Rows[0].Cells[ListColumnKind.Start]);
         Assert.Equal("Thu 6 May 2027", Read(Text, new ListOptions(Order: DateOrder.MonthFirst)).Rows[0].Cells[ListColumnKind.Start]);
-        Assert.Equal((DateOrder.MonthFirst, false), (Read("Task\tStart\nPermit\t5/6/2027\nBand\t5/27/2027") is var told ? (told.Order, told.AskOrder) : default));
+        Assert.Equal(
+            (DateOrder.MonthFirst, false),
+            (Read("Task\tStart\nPermit\t5/6/2027\nBand\t5/27/2027") is var told ? (told.Order, told.AskOrder) : default)
+        );
     }
 
     [Fact]
@@ -172,7 +198,10 @@ public class ListReaderTests
     public void What_cannot_be_read_is_said_at_its_row_and_the_row_still_comes()
     {
         var reading = Read("Task\tLength\tStart\tAfter\tDone\nPermit\tlong\tsoon\t9\tmaybe");
-        Assert.Equal([ListColumnKind.Start, ListColumnKind.Length, ListColumnKind.Progress, ListColumnKind.After], reading.Rows[0].Problems.Select(p => p.Column!.Value));
+        Assert.Equal(
+            [ListColumnKind.Start, ListColumnKind.Length, ListColumnKind.Progress, ListColumnKind.After],
+            reading.Rows[0].Problems.Select(p => p.Column!.Value)
+        );
         Assert.NotNull(reading.Edit);
         Assert.Equal(Length.OneDay, Apply(reading).Tasks[0].Length);
     }
@@ -252,14 +281,22 @@ public class ListReaderTests
     public void Done_and_begun_rows_have_actual_dates()
     {
         var plan = Made("Task\tStart\tLength\tDone\nPermit\t3 May\t2d\tx\nBand\t10 May\t9d\t40%");
-        Assert.Equal((PlanTime.At(2027, 5, 3, 9), 1m, true), (plan.Tasks[0].ActualStart, plan.Tasks[0].Progress, plan.Tasks[0].IsFinished));
-        Assert.Equal((PlanTime.At(2027, 5, 10, 9), 0.4m, false), (plan.Tasks[1].ActualStart, plan.Tasks[1].Progress, plan.Tasks[1].IsFinished));
+        Assert.Equal(
+            (PlanTime.At(2027, 5, 3, 9), 1m, true),
+            (plan.Tasks[0].ActualStart, plan.Tasks[0].Progress, plan.Tasks[0].IsFinished)
+        );
+        Assert.Equal(
+            (PlanTime.At(2027, 5, 10, 9), 0.4m, false),
+            (plan.Tasks[1].ActualStart, plan.Tasks[1].Progress, plan.Tasks[1].IsFinished)
+        );
     }
 
     [Fact]
     public void The_longest_list_may_be_one_chain_and_its_last_row_cannot_come_before_the_first()
     {
-        var lines = Enumerable.Range(1, ListReader.MostLines - 1).Select(i => $"{i}\tRow {i}\t1h\t{(i == 1 ? ListReader.MostLines - 1 : i - 1)}");
+        var lines = Enumerable
+            .Range(1, ListReader.MostLines - 1)
+            .Select(i => $"{i}\tRow {i}\t1h\t{(i == 1 ? ListReader.MostLines - 1 : i - 1)}");
         var reading = Read("No\tTask\tLength\tAfter\n" + string.Join('\n', lines));
         Assert.Null(reading.Problem);
         var left = Assert.Single(reading.Rows, row => row.Problems.Count > 0);
@@ -271,7 +308,33 @@ public class ListReaderTests
     [Fact]
     public void Nothing_that_is_pasted_brings_the_reader_down()
     {
-        string[] pieces = ["Task", "\t", "\n", "  ", "1.2 ", "3d", "5/6", "\"", ",", ";", "after 2", "- ", "50 %", "Ines Vale", "=A1", "\u00A0", "99999999999", "31/2", "2", "x", "'", "\r\n", "–", "1)"];
+        string[] pieces =
+        [
+            "Task",
+            "\t",
+            "\n",
+            "  ",
+            "1.2 ",
+            "3d",
+            "5/6",
+            "\"",
+            ",",
+            ";",
+            "after 2",
+            "- ",
+            "50 %",
+            "Ines Vale",
+            "=A1",
+            "\u00A0",
+            "99999999999",
+            "31/2",
+            "2",
+            "x",
+            "'",
+            "\r\n",
+            "–",
+            "1)",
+        ];
         var random = new Random(11);
         for (var i = 0; i < 3_000; i++)
         {
@@ -281,7 +344,8 @@ public class ListReaderTests
         }
     }
 
-    private static ListReading Read(string text, ListOptions? options = null) => ListReader.Read(text, options ?? new ListOptions(), Empty, [], Today);
+    private static ListReading Read(string text, ListOptions? options = null) =>
+        ListReader.Read(text, options ?? new ListOptions(), Empty, [], Today);
 
     private static Plan Apply(ListReading reading) => EditPipeline.Run(Empty, reading.Edit!, Today, []).Applied.Plan;
 
@@ -293,5 +357,6 @@ public class ListReaderTests
         return Apply(reading);
     }
 
-    private static string Outline(Plan plan) => string.Join(", ", Enumerable.Range(0, plan.Tasks.Length).Select(row => $"{plan.Index.NumberOf(row)} {plan.Tasks[row].Name}"));
+    private static string Outline(Plan plan) =>
+        string.Join(", ", Enumerable.Range(0, plan.Tasks.Length).Select(row => $"{plan.Index.NumberOf(row)} {plan.Tasks[row].Name}"));
 }

@@ -39,7 +39,9 @@ public class HolidayTests
     public void Ready_made_calendars_all_have_working_time_and_their_own_names()
     {
         var book = new CalendarBook([.. ReadyMadeCalendars.All]);
-        Assert.All(ReadyMadeCalendars.All, c => Assert.True(book.WorkTimeOf(c.Id).Between(PlanTime.At(2027, 5, 3), PlanTime.At(2027, 5, 10)) > 0));
+        Assert.All(ReadyMadeCalendars.All, c =>
+            Assert.True(book.WorkTimeOf(c.Id).Between(PlanTime.At(2027, 5, 3), PlanTime.At(2027, 5, 10)) > 0)
+        );
         Assert.Equal(ReadyMadeCalendars.All.Count, ReadyMadeCalendars.All.Select(c => c.Name).Distinct().Count());
     }
 

@@ -23,13 +23,15 @@ public class WorkTimeTests
     [InlineData("2027-05-03T13:00", "2027-05-03T14:00")]
     [InlineData("2027-05-03T10:30", "2027-05-03T10:30")]
     [InlineData("2027-05-07T18:00", "2027-05-10T09:00")]
-    public void T6_next_begins_a_working_minute(string from, string next) => Assert.Equal(next, Weekdays.Next(PlanTime.Parse(from)).ToString());
+    public void T6_next_begins_a_working_minute(string from, string next) =>
+        Assert.Equal(next, Weekdays.Next(PlanTime.Parse(from)).ToString());
 
     [Theory]
     [InlineData("2027-05-03T09:00", "2027-04-30T18:00")]
     [InlineData("2027-05-03T14:00", "2027-05-03T13:00")]
     [InlineData("2027-05-03T18:00", "2027-05-03T18:00")]
-    public void T6_prev_ends_a_working_minute(string from, string prev) => Assert.Equal(prev, Weekdays.Prev(PlanTime.Parse(from)).ToString());
+    public void T6_prev_ends_a_working_minute(string from, string prev) =>
+        Assert.Equal(prev, Weekdays.Prev(PlanTime.Parse(from)).ToString());
 
     [Fact]
     public void T6_add_counts_to_the_end_of_the_last_minute_and_back_to_the_start_of_the_first()
@@ -68,14 +70,29 @@ public class WorkTimeTests
         WorkInterval[] stretches = [new(60, 120), new(300, 333), new(700, 800), new(1400, 1440)];
         var calendar = Calendar("c", WorkCalendar.Weekdays.Week) with
         {
-            Exceptions = [.. Enumerable.Range(0, 109).Select(i => new CalendarOverride(new(1991 + i, 3, 1), new(1991 + i, 3, 20), "X", i % 3 == 0 ? [] : [.. stretches]))],
+            Exceptions =
+            [
+                .. Enumerable
+                    .Range(0, 109)
+                    .Select(i => new CalendarOverride(new(1991 + i, 3, 1), new(1991 + i, 3, 20), "X", i % 3 == 0 ? [] : [.. stretches])),
+            ],
         };
         var work = new CalendarBook([calendar]).WorkTimeOf("c");
         var from = PlanTime.At(2027, 5, 3);
-        foreach (var to in new[] { PlanTime.At(2028, 1, 1), PlanTime.At(1990, 1, 1), PlanTime.At(2100, 12, 31), PlanTime.At(1995, 6, 7), PlanTime.At(2040, 3, 5, 11, 50) })
+        foreach (
+            var to in new[]
+            {
+                PlanTime.At(2028, 1, 1),
+                PlanTime.At(1990, 1, 1),
+                PlanTime.At(2100, 12, 31),
+                PlanTime.At(1995, 6, 7),
+                PlanTime.At(2040, 3, 5, 11, 50),
+            }
+        )
         {
             var sum = 0;
-            for (var day = PlanTime.Min(from, to).Day; day < PlanTime.Max(from, to).Day; day++) sum += work.WorkedOn(DateOnly.FromDayNumber(day));
+            for (var day = PlanTime.Min(from, to).Day; day < PlanTime.Max(from, to).Day; day++)
+                sum += work.WorkedOn(DateOnly.FromDayNumber(day));
             var rest = work.Between(PlanTime.On(to.Date), to);
             Assert.Equal(to < from ? -sum : sum + rest, work.Between(from, to));
             Assert.Equal(work.Next(to), work.MinuteStart(work.Worked(to)));
@@ -112,49 +129,71 @@ public class WorkTimeTests
     /// <summary>Counts minute by minute, so that it is plainly right, against the compiled calendar.</summary>
     [Fact]
     public void T6_agrees_with_counting_minute_by_minute() =>
-        Gen.Select(Gen.Int[0, 9_999], Gen.Int[0, 20 * 1440], Gen.Int[-2_000, 2_000]).Sample((seed, offset, n) =>
-        {
-            var book = RandomPlan.Calendars(new Random(seed));
-            var work = book.Intersection("a", "b");
-            bool Works(int minute) => IsWorking(book, "a", minute) && IsWorking(book, "b", minute);
-            var from = new PlanTime(Monday9.Minutes + offset);
-            var (at, left) = (from.Minutes, Math.Abs(n));
-            var horizon = 200 * 1440;
-            while (left > 0 && Math.Abs(at - from.Minutes) < horizon)
-            {
-                if (n < 0) at--;
-                if (Works(at)) left--;
-                if (n > 0) at++;
-            }
-            Assert.SkipOrEqual(left > 0, new PlanTime(at), work.Add(from, n));
-            var next = from.Minutes;
-            while (!Works(next) && next < from.Minutes + horizon) next++;
-            Assert.SkipOrEqual(next >= from.Minutes + horizon, new PlanTime(next), work.Next(from));
-            var prev = from.Minutes;
-            while (!Works(prev - 1) && prev > from.Minutes - horizon) prev--;
-            Assert.SkipOrEqual(prev <= from.Minutes - horizon, new PlanTime(prev), work.Prev(from));
-        }, iter: 300);
+        Gen.Select(Gen.Int[0, 9_999], Gen.Int[0, 20 * 1440], Gen.Int[-2_000, 2_000])
+            .Sample(
+                (seed, offset, n) =>
+                {
+                    var book = RandomPlan.Calendars(new Random(seed));
+                    var work = book.Intersection("a", "b");
+                    bool Works(int minute) => IsWorking(book, "a", minute) && IsWorking(book, "b", minute);
+                    var from = new PlanTime(Monday9.Minutes + offset);
+                    var (at, left) = (from.Minutes, Math.Abs(n));
+                    var horizon = 200 * 1440;
+                    while (left > 0 && Math.Abs(at - from.Minutes) < horizon)
+                    {
+                        if (n < 0)
+                            at--;
+                        if (Works(at))
+                            left--;
+                        if (n > 0)
+                            at++;
+                    }
+                    Assert.SkipOrEqual(left > 0, new PlanTime(at), work.Add(from, n));
+                    var next = from.Minutes;
+                    while (!Works(next) && next < from.Minutes + horizon)
+                        next++;
+                    Assert.SkipOrEqual(next >= from.Minutes + horizon, new PlanTime(next), work.Next(from));
+                    var prev = from.Minutes;
+                    while (!Works(prev - 1) && prev > from.Minutes - horizon)
+                        prev--;
+                    Assert.SkipOrEqual(prev <= from.Minutes - horizon, new PlanTime(prev), work.Prev(from));
+                },
+                iter: 300
+            );
 
     [Fact]
     public void B1_taking_a_bound_back_finds_the_latest_instant_that_still_meets_it() =>
-        Gen.Select(Gen.Int[0, 10 * 1440], Gen.Int[-900, 900]).Sample((offset, lag) =>
-        {
-            var limit = new PlanTime(Monday9.Minutes + offset);
-            var latest = Weekdays.TakeBack(new CountedTime(limit), lag).Time;
-            Assert.True(Weekdays.Add(latest, lag) <= limit);
-            Assert.True(Weekdays.Add(new PlanTime(latest.Minutes + 1), lag) > limit);
-        });
+        Gen.Select(Gen.Int[0, 10 * 1440], Gen.Int[-900, 900])
+            .Sample(
+                (offset, lag) =>
+                {
+                    var limit = new PlanTime(Monday9.Minutes + offset);
+                    var latest = Weekdays.TakeBack(new CountedTime(limit), lag).Time;
+                    Assert.True(Weekdays.Add(latest, lag) <= limit);
+                    Assert.True(Weekdays.Add(new PlanTime(latest.Minutes + 1), lag) > limit);
+                }
+            );
 
     [Fact]
     public void What_was_counted_on_the_way_is_what_counting_anew_gives() =>
-        Gen.Select(Gen.Int[0, 10 * 1440], Gen.Int[-900, 900]).Sample((offset, n) =>
-        {
-            var time = new PlanTime(Monday9.Minutes + offset);
-            var counted = new CountedTime(time, Weekdays.Worked(time));
-            Assert.Equal(Weekdays.Add(time, n), Weekdays.Add(counted, n).Time);
-            Assert.Equal(Weekdays.Add(counted, n), Weekdays.Add(new CountedTime(time), n) with { Worked = Weekdays.Add(counted, n).Worked });
-            foreach (var after in new[] { Weekdays.Add(counted, n), Weekdays.TakeBack(counted, n) }) Assert.Equal(Weekdays.Worked(after.Time), after.Worked);
-        });
+        Gen.Select(Gen.Int[0, 10 * 1440], Gen.Int[-900, 900])
+            .Sample(
+                (offset, n) =>
+                {
+                    var time = new PlanTime(Monday9.Minutes + offset);
+                    var counted = new CountedTime(time, Weekdays.Worked(time));
+                    Assert.Equal(Weekdays.Add(time, n), Weekdays.Add(counted, n).Time);
+                    Assert.Equal(
+                        Weekdays.Add(counted, n),
+                        Weekdays.Add(new CountedTime(time), n) with
+                        {
+                            Worked = Weekdays.Add(counted, n).Worked,
+                        }
+                    );
+                    foreach (var after in new[] { Weekdays.Add(counted, n), Weekdays.TakeBack(counted, n) })
+                        Assert.Equal(Weekdays.Worked(after.Time), after.Worked);
+                }
+            );
 
     private static bool IsWorking(CalendarBook book, string id, int minute)
     {
@@ -165,14 +204,21 @@ public class WorkTimeTests
         return work.Any(i => i.Start <= time.MinuteOfDay && time.MinuteOfDay < i.End);
     }
 
-    private static WorkCalendar Calendar(string id, ImmutableArray<ImmutableArray<WorkInterval>?> week) => new() { Id = id, Name = id, Week = week };
+    private static WorkCalendar Calendar(string id, ImmutableArray<ImmutableArray<WorkInterval>?> week) =>
+        new()
+        {
+            Id = id,
+            Name = id,
+            Week = week,
+        };
 
     private static class Assert
     {
         /// <summary>Where the plain count found no work within its horizon, only "much later, earlier or never" can be said.</summary>
         public static void SkipOrEqual(bool unknown, PlanTime expected, PlanTime actual)
         {
-            if (!unknown) Xunit.Assert.Equal(expected, actual);
+            if (!unknown)
+                Xunit.Assert.Equal(expected, actual);
         }
 
         public static void Equal<T>(T expected, T actual) => Xunit.Assert.Equal(expected, actual);

@@ -25,7 +25,11 @@ public class EditProperties
         for (var seed = 0; seed < Tries; seed++)
         {
             var random = new Random(seed * 7919 + kind.Length);
-            var (before, edit) = EditSamples.Of(EditSamples.Kinds.Single(k => k.Name == kind), random, RandomPlan.Of(random, most: 30, from: (ScheduleFrom)(seed % 2)));
+            var (before, edit) = EditSamples.Of(
+                EditSamples.Kinds.Single(k => k.Name == kind),
+                random,
+                RandomPlan.Of(random, most: 30, from: (ScheduleFrom)(seed % 2))
+            );
             EditedPlan edited;
             try
             {
@@ -62,8 +66,14 @@ public class EditProperties
 
     private static void RippleNamesWhatMoved(Plan before, EditedPlan edited)
     {
-        var moved = edited.After.Plan.Tasks
-            .Where((t, row) => edited.After.IsLeaf(row) && before.Find(t.Id) is not null && !edited.Before.IsOff(before.Index.RowOf(t.Id)) && edited.Before.Dates(t.Id) != edited.After.Dates(t.Id))
+        var moved = edited
+            .After.Plan.Tasks.Where(
+                (t, row) =>
+                    edited.After.IsLeaf(row)
+                    && before.Find(t.Id) is not null
+                    && !edited.Before.IsOff(before.Index.RowOf(t.Id))
+                    && edited.Before.Dates(t.Id) != edited.After.Dates(t.Id)
+            )
             .Select(t => t.Id);
         Assert.Equal(moved, edited.Ripple.Moves.Select(m => m.Task));
         Assert.NotEmpty(RippleText.Of(edited));
@@ -72,19 +82,32 @@ public class EditProperties
 
     /// <summary>What a plan takes over from the one it came of changes nothing.</summary>
     [Fact]
-    public void A_plan_that_came_of_another_has_the_dates_it_would_have_alone() => SampleChains(
-        random => RandomPlan.Of(random, most: 30, from: (ScheduleFrom)random.Next(2)), RandomEdit);
+    public void A_plan_that_came_of_another_has_the_dates_it_would_have_alone() =>
+        SampleChains(random => RandomPlan.Of(random, most: 30, from: (ScheduleFrom)random.Next(2)), RandomEdit);
 
     /// <summary>The same of plans in which only what an edit reaches is worked out again.</summary>
     [Fact]
-    public void What_an_edit_does_not_reach_has_the_dates_it_would_have_alone() => SampleChains(random => Plain(RandomPlan.Of(random, most: 40)), RandomTaskEdit);
+    public void What_an_edit_does_not_reach_has_the_dates_it_would_have_alone() =>
+        SampleChains(random => Plain(RandomPlan.Of(random, most: 40)), RandomTaskEdit);
 
     /// <summary>Without linked phases, inactive tasks and tasks that go against the way of the others.</summary>
-    private static Plan Plain(Plan plan) => plan with
-    {
-        Tasks = [.. plan.Tasks.Select(t => t with { Active = true, Constraint = t.Constraint is { Kind: ConstraintKind.AsLateAsPossible or ConstraintKind.AsSoonAsPossible } ? null : t.Constraint })],
-        Links = [.. plan.Links.Where(l => plan.Tasks.All(t => t.Parent != l.From && t.Parent != l.To))],
-    };
+    private static Plan Plain(Plan plan) =>
+        plan with
+        {
+            Tasks =
+            [
+                .. plan.Tasks.Select(t =>
+                    t with
+                    {
+                        Active = true,
+                        Constraint = t.Constraint is { Kind: ConstraintKind.AsLateAsPossible or ConstraintKind.AsSoonAsPossible }
+                            ? null
+                            : t.Constraint,
+                    }
+                ),
+            ],
+            Links = [.. plan.Links.Where(l => plan.Tasks.All(t => t.Parent != l.From && t.Parent != l.To))],
+        };
 
     private static void SampleChains(Func<Random, Plan> make, Func<Random, Plan, PlanEdit> next)
     {
@@ -93,24 +116,29 @@ public class EditProperties
         Assert.True(applied > 300, $"Only {applied} edits were possible.");
     }
 
-    private static void SampleChains(Func<Random, Plan> make, Func<Random, Plan, PlanEdit> next, Action done) => Gen.Int[0, int.MaxValue - 1].Sample(seed =>
-    {
-        var random = new Random(seed);
-        var schedule = make(random).Calculate();
-        for (var i = 0; i < 6 && !schedule.Plan.Tasks.IsEmpty; i++)
-        {
-            try
-            {
-                schedule = EditPipeline.Run(schedule, next(random, schedule.Plan), EditSamples.Today, []).After;
-            }
-            catch (EditRefusedException)
-            {
-                continue;
-            }
-            AssertSame(Scheduler.CalculateAnew(schedule.Plan), schedule);
-            done();
-        }
-    }, iter: 300);
+    private static void SampleChains(Func<Random, Plan> make, Func<Random, Plan, PlanEdit> next, Action done) =>
+        Gen.Int[0, int.MaxValue - 1]
+            .Sample(
+                seed =>
+                {
+                    var random = new Random(seed);
+                    var schedule = make(random).Calculate();
+                    for (var i = 0; i < 6 && !schedule.Plan.Tasks.IsEmpty; i++)
+                    {
+                        try
+                        {
+                            schedule = EditPipeline.Run(schedule, next(random, schedule.Plan), EditSamples.Today, []).After;
+                        }
+                        catch (EditRefusedException)
+                        {
+                            continue;
+                        }
+                        AssertSame(Scheduler.CalculateAnew(schedule.Plan), schedule);
+                        done();
+                    }
+                },
+                iter: 300
+            );
 
     private static void AssertSame(Schedule alone, Schedule schedule)
     {
@@ -118,8 +146,23 @@ public class EditProperties
         for (var row = 0; row < schedule.Plan.Index.Count; row++)
         {
             Assert.Equal(
-                (alone.StartOf(row), alone.FinishOf(row), alone.EarlyDatesOf(row), alone.LateDatesOf(row), alone.TotalFloatOf(row), alone.FreeFloatOf(row)),
-                (schedule.StartOf(row), schedule.FinishOf(row), schedule.EarlyDatesOf(row), schedule.LateDatesOf(row), schedule.TotalFloatOf(row), schedule.FreeFloatOf(row)));
+                (
+                    alone.StartOf(row),
+                    alone.FinishOf(row),
+                    alone.EarlyDatesOf(row),
+                    alone.LateDatesOf(row),
+                    alone.TotalFloatOf(row),
+                    alone.FreeFloatOf(row)
+                ),
+                (
+                    schedule.StartOf(row),
+                    schedule.FinishOf(row),
+                    schedule.EarlyDatesOf(row),
+                    schedule.LateDatesOf(row),
+                    schedule.TotalFloatOf(row),
+                    schedule.FreeFloatOf(row)
+                )
+            );
             Assert.Equal((alone.IsCritical(row), alone.ProgressOf(row)), (schedule.IsCritical(row), schedule.ProgressOf(row)));
             Assert.Equal(alone.Drivers.Of(row), schedule.Drivers.Of(row));
         }
@@ -137,7 +180,23 @@ public class EditProperties
         while (true)
         {
             var edit = RandomEdit(random, plan);
-            if (edit is RenameTask or SetLength or SetMilestone or ReportProgress or PlaceTask or SetFinish or StretchTask or SetRemaining or SetConstraint or PinTask or SetDeadline or SetSplits or SetTaskCalendar or SetAroundTheClock)
+            if (
+                edit
+                is RenameTask
+                    or SetLength
+                    or SetMilestone
+                    or ReportProgress
+                    or PlaceTask
+                    or SetFinish
+                    or StretchTask
+                    or SetRemaining
+                    or SetConstraint
+                    or PinTask
+                    or SetDeadline
+                    or SetSplits
+                    or SetTaskCalendar
+                    or SetAroundTheClock
+            )
                 return edit;
         }
     }

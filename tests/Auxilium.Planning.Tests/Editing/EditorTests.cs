@@ -36,7 +36,10 @@ public class EditorTests
     [Fact]
     public void Moving_a_phase_moves_its_rows_and_a_phase_cannot_go_into_itself()
     {
-        Assert.Equal("1 D, 2 P, 2.1 A, 2.2 B, 2.3 C", Numbers(Edit(PlanText.Plan(Outline).With("D", t => t), new MoveTask("P", null, "D"))));
+        Assert.Equal(
+            "1 D, 2 P, 2.1 A, 2.2 B, 2.3 C",
+            Numbers(Edit(PlanText.Plan(Outline).With("D", t => t), new MoveTask("P", null, "D")))
+        );
         Assert.Equal("place", Refused(PlanText.Plan(Outline), new MoveTask("P", "A", null)).Code);
     }
 
@@ -61,11 +64,16 @@ public class EditorTests
     [Fact]
     public void A_copy_of_a_phase_has_its_rows_and_the_links_among_them_but_no_progress()
     {
-        var plan = PlanText.Plan(Outline).With("A", t => t with { Progress = 0.5m, ActualStart = PlanTime.At(2027, 5, 3, 9), Assignments = [new("ann")] });
+        var plan = PlanText
+            .Plan(Outline)
+            .With("A", t => t with { Progress = 0.5m, ActualStart = PlanTime.At(2027, 5, 3, 9), Assignments = [new("ann")] });
         var copied = Apply(plan, new CopyTasks(["P"], null, "P", ["P2", "A2", "B2", "C2"]));
         Assert.Equal("1 P, 1.1 A, 1.2 B, 1.3 C, 2 P2, 2.1 A2, 2.2 B2, 2.3 C2, 3 D", Numbers(copied.Plan));
         Assert.Equal([("A2", "B2")], copied.Plan.Links.Except(plan.Links).Select(l => (l.From, l.To)));
-        Assert.Equal((0m, null, "ann"), (copied.Plan.Find("A2")!.Progress, copied.Plan.Find("A2")!.ActualStart, copied.Plan.Find("A2")!.Owner));
+        Assert.Equal(
+            (0m, null, "ann"),
+            (copied.Plan.Find("A2")!.Progress, copied.Plan.Find("A2")!.ActualStart, copied.Plan.Find("A2")!.Owner)
+        );
         Assert.Equal(Text(plan), Text(Apply(copied.Plan, copied.Inverse).Plan));
     }
 
@@ -82,7 +90,10 @@ public class EditorTests
     {
         var plan = Edit(PlanText.Plan("A 1d\nB 2d after A\nC 1d"), new ShiftTasks(["A", "B"], 5));
         var schedule = Scheduler.Calculate(plan);
-        Assert.Equal((PlanTime.At(2027, 5, 10, 9), PlanTime.At(2027, 5, 11, 9), PlanTime.At(2027, 5, 3, 9)), (schedule.StartOf("A"), schedule.StartOf("B"), schedule.StartOf("C")));
+        Assert.Equal(
+            (PlanTime.At(2027, 5, 10, 9), PlanTime.At(2027, 5, 11, 9), PlanTime.At(2027, 5, 3, 9)),
+            (schedule.StartOf("A"), schedule.StartOf("B"), schedule.StartOf("C"))
+        );
         Assert.NotNull(plan.Find("A")!.Constraint);
         Assert.Null(plan.Find("B")!.Constraint);
     }
@@ -90,7 +101,9 @@ public class EditorTests
     [Fact]
     public void A_pinned_row_stays_pinned_when_it_shifts_and_a_started_one_stays_where_it_is()
     {
-        var plan = PlanText.Plan("A 1d\nB 1d").With("A", t => t with { Pinned = new(PlanTime.At(2027, 5, 12, 9), PlanTime.At(2027, 5, 14, 17)) })
+        var plan = PlanText
+            .Plan("A 1d\nB 1d")
+            .With("A", t => t with { Pinned = new(PlanTime.At(2027, 5, 12, 9), PlanTime.At(2027, 5, 14, 17)) })
             .With("B", t => t with { Progress = 0.5m, ActualStart = PlanTime.At(2027, 5, 3, 9) });
         var shifted = Edit(plan, new ShiftTasks(["A", "B"], -2));
         Assert.Equal(new PinnedDates(PlanTime.At(2027, 5, 10, 9), PlanTime.At(2027, 5, 12, 17)), shifted.Find("A")!.Pinned);
@@ -103,9 +116,15 @@ public class EditorTests
     public void Stretching_a_start_keeps_the_finish()
     {
         var plan = Edit(PlanText.Plan("A 5d"), new StretchTask("A", PlanTime.At(2027, 5, 5, 9)));
-        Assert.Equal((Length.Days(3), new DateConstraint(ConstraintKind.StartNoEarlierThan, PlanTime.At(2027, 5, 5, 9))), (plan.Find("A")!.Length, plan.Find("A")!.Constraint));
+        Assert.Equal(
+            (Length.Days(3), new DateConstraint(ConstraintKind.StartNoEarlierThan, PlanTime.At(2027, 5, 5, 9))),
+            (plan.Find("A")!.Length, plan.Find("A")!.Constraint)
+        );
         Assert.Equal("start", Refused(PlanText.Plan("A 5d"), new StretchTask("A", PlanTime.At(2027, 5, 10, 9))).Code);
-        Assert.Equal("milestoneLength", Refused(Edit(PlanText.Plan("A 5d"), new SetMilestone("A", true)), new StretchTask("A", PlanTime.At(2027, 5, 10, 9))).Code);
+        Assert.Equal(
+            "milestoneLength",
+            Refused(Edit(PlanText.Plan("A 5d"), new SetMilestone("A", true)), new StretchTask("A", PlanTime.At(2027, 5, 10, 9))).Code
+        );
     }
 
     [Fact]
@@ -119,7 +138,15 @@ public class EditorTests
     [Fact]
     public void What_is_added_can_be_dated_and_done_in_the_same_edit()
     {
-        var plan = Edit(PlanText.Plan("A 1d"), new Together([new AddTask("X", "New"), new PlaceTask("X", PlanTime.At(2027, 5, 5, 9)), new SetFinish("X", PlanTime.At(2027, 5, 7, 18)), new FinishTask("X")]));
+        var plan = Edit(
+            PlanText.Plan("A 1d"),
+            new Together([
+                new AddTask("X", "New"),
+                new PlaceTask("X", PlanTime.At(2027, 5, 5, 9)),
+                new SetFinish("X", PlanTime.At(2027, 5, 7, 18)),
+                new FinishTask("X"),
+            ])
+        );
         Assert.Equal((Length.Days(3), true), (plan.Find("X")!.Length, plan.Find("X")!.IsFinished));
     }
 
@@ -165,14 +192,20 @@ public class EditorTests
         var plan = Edit(PlanText.Plan("A 3d\nB 30d"), new FinishTask("A"));
         Assert.Equal("2027-05-05T18:00", plan.Find("A")!.ActualFinish.ToString());
         plan = Edit(plan, new FinishTask("B"));
-        Assert.Equal(("2027-05-03T09:00", "2027-05-13T18:00"), (plan.Find("B")!.ActualStart.ToString(), plan.Find("B")!.ActualFinish.ToString()));
+        Assert.Equal(
+            ("2027-05-03T09:00", "2027-05-13T18:00"),
+            (plan.Find("B")!.ActualStart.ToString(), plan.Find("B")!.ActualFinish.ToString())
+        );
     }
 
     [Fact]
     public void Done_before_it_was_to_start_has_started_by_then()
     {
         var plan = Edit(PlanText.Plan("Long 20d\nB 1d after Long"), new FinishTask("B"));
-        Assert.Equal(("2027-05-13T09:00", "2027-05-13T18:00"), (plan.Find("B")!.ActualStart.ToString(), plan.Find("B")!.ActualFinish.ToString()));
+        Assert.Equal(
+            ("2027-05-13T09:00", "2027-05-13T18:00"),
+            (plan.Find("B")!.ActualStart.ToString(), plan.Find("B")!.ActualFinish.ToString())
+        );
     }
 
     [Fact]
@@ -198,7 +231,12 @@ public class EditorTests
     public void A_task_put_before_its_links_allow_goes_as_early_as_they_do_unless_it_is_pinned()
     {
         var early = new PlaceTask("B", new DateOrTime(new(2027, 5, 3)));
-        var plan = Edit(PlanText.Plan("A 2d\nB 1d after A").With("B", t => t with { Constraint = new(ConstraintKind.StartNoEarlierThan, PlanTime.At(2027, 5, 20)) }), early);
+        var plan = Edit(
+            PlanText
+                .Plan("A 2d\nB 1d after A")
+                .With("B", t => t with { Constraint = new(ConstraintKind.StartNoEarlierThan, PlanTime.At(2027, 5, 20)) }),
+            early
+        );
         Assert.Null(plan.Find("B")!.Constraint);
         var pinned = Edit(plan, early with { Pin = true }).Calculate();
         Assert.Equal("2027-05-03T09:00", pinned.StartOf("B").ToString());
@@ -245,7 +283,10 @@ public class EditorTests
     {
         var plan = PlanText.Plan("A 1d");
         Assert.Equal("taskGone", Refused(plan, new Together([new RenameTask("A", "B"), new RenameTask("Z", "B")])).Code);
-        var applied = Apply(plan, new Together([new RenameTask("A", "B"), new AddTask("N", "N", null, "A"), new SetLength("N", new(Length.Days(2)))]));
+        var applied = Apply(
+            plan,
+            new Together([new RenameTask("A", "B"), new AddTask("N", "N", null, "A"), new SetLength("N", new(Length.Days(2)))])
+        );
         Assert.Equal(Text(plan), Text(Apply(applied.Plan, applied.Inverse).Plan));
     }
 
@@ -262,9 +303,20 @@ public class EditorTests
             Assert.Equal(Text(plan), Text(Edit(Edit(plan, done), new StartTask("A"))));
         }
         // Done twice over, the first is still known.
-        Assert.Equal(Text(plan), Text(Edit(Edit(Edit(plan, new FinishTask("A")), new FinishTask("A", new DateOrTime(new DateOnly(2027, 5, 12)))), new ReopenTask("A"))));
+        Assert.Equal(
+            Text(plan),
+            Text(
+                Edit(
+                    Edit(Edit(plan, new FinishTask("A")), new FinishTask("A", new DateOrTime(new DateOnly(2027, 5, 12)))),
+                    new ReopenTask("A")
+                )
+            )
+        );
         // What had not started has not.
-        Assert.Equal(Text(plan), Text(Edit(Edit(plan, new FinishTask("B", new DateOrTime(new DateOnly(2027, 5, 5)))), new ReopenTask("B"))));
+        Assert.Equal(
+            Text(plan),
+            Text(Edit(Edit(plan, new FinishTask("B", new DateOrTime(new DateOnly(2027, 5, 5)))), new ReopenTask("B")))
+        );
         Assert.Equal("notDone", Refused(plan, new ReopenTask("B")).Code);
     }
 
@@ -273,8 +325,14 @@ public class EditorTests
     {
         var plan = PlanText.Plan("A 5d\nM milestone").With("A", t => t with { Tentative = true });
         Assert.Equal(Text(plan), Text(Edit(Edit(plan, new SetMilestone("A", true)), new SetMilestone("A", false))));
-        Assert.Equal(Length.Days(2), Edit(Edit(plan, new SetMilestone("A", true)), new SetMilestone("A", false, new(Length.Days(2)))).Find("A")!.Length);
-        Assert.Equal((Length.OneDay, true), (Edit(plan, new SetMilestone("M", false)).Find("M")!.Length, Edit(plan, new SetMilestone("M", false)).Find("M")!.Tentative));
+        Assert.Equal(
+            Length.Days(2),
+            Edit(Edit(plan, new SetMilestone("A", true)), new SetMilestone("A", false, new(Length.Days(2)))).Find("A")!.Length
+        );
+        Assert.Equal(
+            (Length.OneDay, true),
+            (Edit(plan, new SetMilestone("M", false)).Find("M")!.Length, Edit(plan, new SetMilestone("M", false)).Find("M")!.Tentative)
+        );
     }
 
     [Fact]
@@ -283,26 +341,35 @@ public class EditorTests
         var plan = PlanText.Plan("A 5d").With("A", t => t with { Progress = 0.4m, ActualStart = PlanText.DefaultStart });
         var later = Edit(plan, new ResumeTask("A", new DateOrTime(new DateOnly(2027, 5, 13)))).Calculate();
         Assert.Equal("2027-05-03T09:00 – 2027-05-17T18:00", later.Dates("A"));
-        Assert.Equal("2027-05-03T09:00 – 2027-05-04T18:00, 2027-05-13T09:00 – 2027-05-17T18:00", string.Join(", ", later.SegmentsOf(0).Select(s => $"{s.Start} – {s.Finish}")));
+        Assert.Equal(
+            "2027-05-03T09:00 – 2027-05-04T18:00, 2027-05-13T09:00 – 2027-05-17T18:00",
+            string.Join(", ", later.SegmentsOf(0).Select(s => $"{s.Start} – {s.Finish}"))
+        );
         // Later still: the pause becomes longer, and not one of two.
-        Assert.Equal("2027-05-03T09:00 – 2027-05-19T18:00", Edit(later.Plan, new ResumeTask("A", new DateOrTime(new DateOnly(2027, 5, 17)))).Calculate().Dates("A"));
+        Assert.Equal(
+            "2027-05-03T09:00 – 2027-05-19T18:00",
+            Edit(later.Plan, new ResumeTask("A", new DateOrTime(new DateOnly(2027, 5, 17)))).Calculate().Dates("A")
+        );
         Assert.Equal("resume", Refused(plan, new ResumeTask("A", new DateOrTime(new DateOnly(2027, 5, 5)))).Code);
         Assert.Equal("notBegun", Refused(PlanText.Plan("A 5d"), new ResumeTask("A", new DateOrTime(new DateOnly(2027, 5, 17)))).Code);
     }
 
-    public static TheoryData<PlanEdit, EditField> StillToCome => new()
-    {
-        { new StartTask("A", new DateOrTime(Today.AddDays(1))), EditField.Start },
-        { new FinishTask("A", new DateOrTime(Today.AddDays(1))), EditField.Finish },
-        { new SetFinish("D", new DateOrTime(Today.AddDays(4))), EditField.Finish },
-        { new PlaceTask("D", new DateOrTime(Today.AddDays(4))), EditField.Start },
-    };
+    public static TheoryData<PlanEdit, EditField> StillToCome =>
+        new()
+        {
+            { new StartTask("A", new DateOrTime(Today.AddDays(1))), EditField.Start },
+            { new FinishTask("A", new DateOrTime(Today.AddDays(1))), EditField.Finish },
+            { new SetFinish("D", new DateOrTime(Today.AddDays(4))), EditField.Finish },
+            { new PlaceTask("D", new DateOrTime(Today.AddDays(4))), EditField.Start },
+        };
 
     [Theory]
     [MemberData(nameof(StillToCome))]
     public void Nothing_has_happened_on_a_day_that_is_still_to_come(PlanEdit edit, EditField field)
     {
-        var plan = PlanText.Plan("A 1d\nD 1d").With("D", t => t with { Progress = 1, ActualStart = PlanTime.At(2027, 5, 3, 9), ActualFinish = PlanTime.At(2027, 5, 3, 18) });
+        var plan = PlanText
+            .Plan("A 1d\nD 1d")
+            .With("D", t => t with { Progress = 1, ActualStart = PlanTime.At(2027, 5, 3, 9), ActualFinish = PlanTime.At(2027, 5, 3, 18) });
         var refused = Refused(plan, edit);
         Assert.Equal(("future", field), (refused.Code, refused.Field));
         Assert.Contains("is still to come", refused.Message, StringComparison.Ordinal);
@@ -314,7 +381,10 @@ public class EditorTests
     {
         var plan = PlanText.Plan(Outline).With("C", t => t with { Pinned = new(PlanTime.At(2027, 5, 5, 9)) });
         var moved = Edit(plan, new PlaceTask("P", new DateOrTime(new DateOnly(2027, 5, 10)))).Calculate();
-        Assert.Equal(["2027-05-10", "2027-05-11", "2027-05-12", "2027-05-13"], new[] { "A", "B", "C", "D" }.Select(id => moved.StartOf(id).ToString()[..10]));
+        Assert.Equal(
+            ["2027-05-10", "2027-05-11", "2027-05-12", "2027-05-13"],
+            new[] { "A", "B", "C", "D" }.Select(id => moved.StartOf(id).ToString()[..10])
+        );
         // Only what comes first is held; what follows it still does.
         Assert.Equal([true, false], new[] { "A", "B" }.Select(id => moved.Plan.Find(id)!.Constraint is not null));
         Assert.Equal("phase", Refused(plan, new PlaceTask("P", null)).Code);
@@ -325,11 +395,14 @@ public class EditorTests
     public void A_circle_is_refused_at_the_cell_it_was_typed_in()
     {
         var plan = PlanText.Plan("A 1d\nB 1d after A");
-        var refused = Assert.Throws<EditRefusedException>(() => EditPipeline.Run(plan.Calculate(), new TypePredecessors("A", "2"), Today, []));
+        var refused = Assert.Throws<EditRefusedException>(() =>
+            EditPipeline.Run(plan.Calculate(), new TypePredecessors("A", "2"), Today, [])
+        );
         Assert.Equal(("circle", "A", EditField.After), (refused.Code, refused.Task, refused.Field));
     }
 
-    private static AppliedEdit Apply(Plan plan, PlanEdit edit) => PlanEditor.Apply(plan, edit, new EditContext(plan.Calculate(), Today, []));
+    private static AppliedEdit Apply(Plan plan, PlanEdit edit) =>
+        PlanEditor.Apply(plan, edit, new EditContext(plan.Calculate(), Today, []));
 
     private static Plan Edit(Plan plan, PlanEdit edit) => Apply(plan, edit).Plan;
 
@@ -339,5 +412,10 @@ public class EditorTests
 
     /// <summary>Everything that a plan is made of.</summary>
     internal static string Text(Plan plan) =>
-        string.Join("\n", new object[] { plan.Project, plan.Calendars, plan.People, plan.Links, plan.Tasks }.Select(part => JsonSerializer.Serialize(part)));
+        string.Join(
+            "\n",
+            new object[] { plan.Project, plan.Calendars, plan.People, plan.Links, plan.Tasks }.Select(part =>
+                JsonSerializer.Serialize(part)
+            )
+        );
 }

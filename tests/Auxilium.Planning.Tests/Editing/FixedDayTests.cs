@@ -13,7 +13,12 @@ public class FixedDayTests
     private static Schedule After(Plan plan, PlanEdit edit) => EditPipeline.Run(plan.Calculate(), edit, new(2027, 5, 3), []).After;
 
     private static Plan FromFinish(string text) =>
-        PlanText.Plan(text) is var plan ? plan with { Project = plan.Project with { ScheduleFrom = ScheduleFrom.Finish, Finish = PlanTime.At(2027, 5, 28, 18) } } : null!;
+        PlanText.Plan(text) is var plan
+            ? plan with
+            {
+                Project = plan.Project with { ScheduleFrom = ScheduleFrom.Finish, Finish = PlanTime.At(2027, 5, 28, 18) },
+            }
+            : null!;
 
     [Theory]
     [InlineData(ConstraintKind.StartNoLaterThan)]
@@ -34,9 +39,16 @@ public class FixedDayTests
         var plan = from == ScheduleFrom.Start ? PlanText.Plan("A 1d\nM milestone after A") : FromFinish("M milestone\nA 1d after M");
         PlanEdit[] edits =
         [
-            new PlaceTask("M", Saturday), new PlaceTask("M", Saturday, true), new PinTask("M", Saturday), new SetConstraint("M", ConstraintKind.MustStartOn, Saturday),
+            new PlaceTask("M", Saturday),
+            new PlaceTask("M", Saturday, true),
+            new PinTask("M", Saturday),
+            new SetConstraint("M", ConstraintKind.MustStartOn, Saturday),
             new SetConstraint("M", ConstraintKind.MustFinishOn, Saturday),
-            new SetConstraint("M", from == ScheduleFrom.Start ? ConstraintKind.FinishNoEarlierThan : ConstraintKind.FinishNoLaterThan, Saturday),
+            new SetConstraint(
+                "M",
+                from == ScheduleFrom.Start ? ConstraintKind.FinishNoEarlierThan : ConstraintKind.FinishNoLaterThan,
+                Saturday
+            ),
         ];
         foreach (var edit in edits)
         {

@@ -66,7 +66,16 @@ public class PeopleEditTests
         var plan = Owned("4d");
         Person[] left = [plan.FindPerson("ann")!, new("dee", "Dee Hart", "DH")];
         EditedPlan Edit(PlanEdit edit) => EditPipeline.Run(plan.Calculate(), edit, Today, [], left);
-        foreach (PlanEdit edit in new PlanEdit[] { new SetOwner("B", "Ann"), new SetOwner("B", "dee hart"), new AddHelper("B", "Dee Hart"), new SetAssignments("B", [new("ann", 1)]), new JoinPlan(new Person("dee", "Dee Hart", "DH")) })
+        foreach (
+            PlanEdit edit in new PlanEdit[]
+            {
+                new SetOwner("B", "Ann"),
+                new SetOwner("B", "dee hart"),
+                new AddHelper("B", "Dee Hart"),
+                new SetAssignments("B", [new("ann", 1)]),
+                new JoinPlan(new Person("dee", "Dee Hart", "DH")),
+            }
+        )
             Assert.Equal("left", Assert.Throws<EditRefusedException>(() => Edit(edit)).Code);
         Assert.Equal("ann", Edit(new SetAssignments("A", [new("ann", 0.5m)])).After.Plan.Find("A")!.Owner);
     }
@@ -79,11 +88,25 @@ public class PeopleEditTests
     [InlineData("Bo Lind", "", null, "Initials are")]
     [InlineData("Bo\nLind", "BL", null, "one line")]
     [InlineData("Ann Other", "AO", null, "is Ann Known’s here", "known")]
-    public void Who_joins_a_plan_is_somebody_or_can_become_somebody(string name, string initials, string? mail, string? why, string id = "new")
+    public void Who_joins_a_plan_is_somebody_or_can_become_somebody(
+        string name,
+        string initials,
+        string? mail,
+        string? why,
+        string id = "new"
+    )
     {
-        void Join() => EditPipeline.Run(Owned("4d").Calculate(), new JoinPlan(new Person(id, name, initials, mail)), Today, [new("known", "Ann Known", "AK", "ann@tidewell.example")]);
-        if (why is null) Join();
-        else Assert.Contains(why, Assert.Throws<EditRefusedException>(Join).Message, StringComparison.Ordinal);
+        void Join() =>
+            EditPipeline.Run(
+                Owned("4d").Calculate(),
+                new JoinPlan(new Person(id, name, initials, mail)),
+                Today,
+                [new("known", "Ann Known", "AK", "ann@tidewell.example")]
+            );
+        if (why is null)
+            Join();
+        else
+            Assert.Contains(why, Assert.Throws<EditRefusedException>(Join).Message, StringComparison.Ordinal);
     }
 
     [Theory]
@@ -93,12 +116,18 @@ public class PeopleEditTests
     [InlineData("imkw", "Imke Varga")]
     [InlineData("Greta Holm", null)]
     public void A_name_that_is_nearly_somebodys_is_told_as_what_may_have_been_meant(string typed, string? meant) =>
-        Assert.Equal(meant, PersonText.Nearest([new("imke", "Imke Varga", "IV"), new("tomas", "Tomas Lindqvist", "TL"), new("bo", "Bo", "B")], typed)?.Name);
+        Assert.Equal(
+            meant,
+            PersonText.Nearest([new("imke", "Imke Varga", "IV"), new("tomas", "Tomas Lindqvist", "TL"), new("bo", "Bo", "B")], typed)?.Name
+        );
 
     [Fact]
     public void A_plan_never_has_why_somebody_is_away()
     {
-        var time = Away(new(2027, 5, 5), new(2027, 5, 6)) with { Exceptions = [new CalendarOverride(new(2027, 5, 5), new(2027, 5, 6), "Operation", [])] };
+        var time = Away(new(2027, 5, 5), new(2027, 5, 6)) with
+        {
+            Exceptions = [new CalendarOverride(new(2027, 5, 5), new(2027, 5, 6), "Operation", [])],
+        };
         var edited = Run(Owned("3d"), new SetOwnTime("ann", time));
         var own = edited.After.Plan.Calendars.Single(c => c.Id == "own-ann");
         Assert.Equal(["Away"], own.Exceptions.Select(e => e.Name));
@@ -110,7 +139,11 @@ public class PeopleEditTests
     public void The_sentence_says_what_the_hands_did()
     {
         var edited = Run(Owned("4d"), new AddHelper("A", "Bo", 1, MoreHands.Shorter));
-        Assert.Contains("With 2 people it takes 2 days instead of 4 days.", string.Concat(RippleText.Lead(edited).Select(r => r.Text)), StringComparison.Ordinal);
+        Assert.Contains(
+            "With 2 people it takes 2 days instead of 4 days.",
+            string.Concat(RippleText.Lead(edited).Select(r => r.Text)),
+            StringComparison.Ordinal
+        );
         Assert.Contains("B", edited.Ripple.Moves.Select(m => m.Task));
     }
 
@@ -119,18 +152,31 @@ public class PeopleEditTests
     [InlineData(" ", "Who helps?")]
     [InlineData("!!", "An owner is a person")]
     public void Who_cannot_help_is_told_why(string helper, string why) =>
-        Assert.Contains(why, Assert.Throws<EditRefusedException>(() => Run(Owned("4d"), new AddHelper("A", helper))).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            why,
+            Assert.Throws<EditRefusedException>(() => Run(Owned("4d"), new AddHelper("A", helper))).Message,
+            StringComparison.Ordinal
+        );
 
     [Theory]
     [InlineData(0)]
     [InlineData(1.5)]
     public void A_share_is_a_part_of_somebodys_time(double share) =>
-        Assert.Contains("above 0 and at most 1", Assert.Throws<EditRefusedException>(() => Run(Owned("4d"), new AddHelper("A", "Bo", (decimal)share))).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "above 0 and at most 1",
+            Assert.Throws<EditRefusedException>(() => Run(Owned("4d"), new AddHelper("A", "Bo", (decimal)share))).Message,
+            StringComparison.Ordinal
+        );
 
     [Fact]
     public void Days_off_lie_on_the_calendar_somebody_works_by_and_end_when_taken_away()
     {
-        var crew = WorkCalendar.Weekdays with { Id = "crew", Name = "Crew", Exceptions = [new CalendarOverride(new(2027, 5, 4), new(2027, 5, 4), "Town holiday", [])] };
+        var crew = WorkCalendar.Weekdays with
+        {
+            Id = "crew",
+            Name = "Crew",
+            Exceptions = [new CalendarOverride(new(2027, 5, 4), new(2027, 5, 4), "Town holiday", [])],
+        };
         var plan = Owned("3d") with { Calendars = [crew], People = [new("ann", "Ann", "A", null, "crew"), new("bo", "Bo", "B")] };
         var away = Run(plan, new SetOwnTime("ann", Away(new(2027, 5, 5), new(2027, 5, 6))));
         // Monday; Tuesday is a holiday of the crew and two days are off; Friday and Monday.
@@ -163,14 +209,18 @@ public class PeopleEditTests
 
     private static EditedPlan Run(Plan plan, PlanEdit edit) => EditPipeline.Run(plan.Calculate(), edit, Today, []);
 
-    private static WorkCalendar Away(DateOnly from, DateOnly to) => new()
-    {
-        Id = "any",
-        Name = "Any",
-        Week = [null, null, null, null, null, null, null],
-        Exceptions = [new CalendarOverride(from, to, "Away", [])],
-    };
+    private static WorkCalendar Away(DateOnly from, DateOnly to) =>
+        new()
+        {
+            Id = "any",
+            Name = "Any",
+            Week = [null, null, null, null, null, null, null],
+            Exceptions = [new CalendarOverride(from, to, "Away", [])],
+        };
 
     private static Plan Owned(string length, decimal share = 1) =>
-        PlanText.Plan($"A {length}\nB 2d after A").With("A", t => t with { Assignments = [new Assignment("ann", share)] }) with { People = [new("ann", "Ann", "A"), new("bo", "Bo", "B"), new("cy", "Cy", "C")] };
+        PlanText.Plan($"A {length}\nB 2d after A").With("A", t => t with { Assignments = [new Assignment("ann", share)] }) with
+        {
+            People = [new("ann", "Ann", "A"), new("bo", "Bo", "B"), new("cy", "Cy", "C")],
+        };
 }

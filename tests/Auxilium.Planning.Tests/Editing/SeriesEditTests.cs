@@ -10,7 +10,12 @@ public class SeriesEditTests
 {
     private static readonly DateOnly Today = new(2027, 5, 5);
 
-    private static readonly RepeatRule Weekly = new() { Every = RepeatUnit.Week, From = new(new DateOnly(2027, 5, 4)), Length = new(2, LengthUnit.Hours) };
+    private static readonly RepeatRule Weekly = new()
+    {
+        Every = RepeatUnit.Week,
+        From = new(new DateOnly(2027, 5, 4)),
+        Length = new(2, LengthUnit.Hours),
+    };
 
     [Fact]
     public void A_task_that_repeats_becomes_a_phase_of_pinned_occurrences_up_to_the_finish()
@@ -50,10 +55,16 @@ public class SeriesEditTests
         plan = Run(plan, new Together([new RenameTask(ids[3], "Last rehearsal"), new SetOwner(ids[3], "Bo")])).After;
 
         // From Tuesdays to Wednesdays: the same rows, those nobody moved on the next day.
-        var wednesdays = Run(plan, new RepeatTask("M", Weekly with { On = [DayOfWeek.Wednesday], Times = 6, Length = new(3, LengthUnit.Hours) }));
+        var wednesdays = Run(
+            plan,
+            new RepeatTask("M", Weekly with { On = [DayOfWeek.Wednesday], Times = 6, Length = new(3, LengthUnit.Hours) })
+        );
         Assert.Equal(["M 1", "M 2", "M 3", "Last rehearsal", "M 5", "M 6"], Names(wednesdays.After));
         Assert.Equal(ids, wednesdays.After.Plan.Tasks.Where(t => t.Parent == "M").Select(t => t.Id));
-        Assert.Equal(["Tue 4 May", "Fri 14 May", "-", "Wed 26 May", "Wed 2 Jun", "Wed 9 Jun"], ids.Select(id => wednesdays.After.IsOff(wednesdays.After.Plan.Index.RowOf(id)) ? "-" : Dates.Day(wednesdays.After.StartOf(id))));
+        Assert.Equal(
+            ["Tue 4 May", "Fri 14 May", "-", "Wed 26 May", "Wed 2 Jun", "Wed 9 Jun"],
+            ids.Select(id => wednesdays.After.IsOff(wednesdays.After.Plan.Index.RowOf(id)) ? "-" : Dates.Day(wednesdays.After.StartOf(id)))
+        );
         Assert.Equal("Bo", wednesdays.After.Plan.FindPerson(wednesdays.After.Plan.Find(ids[3])!.Owner)!.Name);
         Assert.Equal(new Length(3, LengthUnit.Hours), wednesdays.After.Plan.Find(ids[4])!.Length);
         Undone(wednesdays);
@@ -62,13 +73,24 @@ public class SeriesEditTests
         var fewer = Run(plan, new RepeatTask("M", Weekly with { Interval = 2, Times = 3 }));
         Assert.Equal(["M 1", "M 2", "M 3", "Last rehearsal", "M 5"], Names(fewer.After));
         Assert.Equal(ids[5], Assert.Single(((RepeatTask)fewer.Applied.Edit).Drop!.Value));
-        Assert.StartsWith("Of the 6 so far, 6 stay as they are.", SeriesText.Of(plan, new RepeatTask("M", Weekly with { Interval = 2, Times = 3 }), new HashSet<string> { ids[5] }), StringComparison.Ordinal);
-        Assert.EndsWith("Of the 6 so far, 5 stay as they are and 1 is removed. What somebody did to “M 1”, “M 2”, “M 3” and “Last rehearsal” is kept.", Said(fewer), StringComparison.Ordinal);
+        Assert.StartsWith(
+            "Of the 6 so far, 6 stay as they are.",
+            SeriesText.Of(plan, new RepeatTask("M", Weekly with { Interval = 2, Times = 3 }), new HashSet<string> { ids[5] }),
+            StringComparison.Ordinal
+        );
+        Assert.EndsWith(
+            "Of the 6 so far, 5 stay as they are and 1 is removed. What somebody did to “M 1”, “M 2”, “M 3” and “Last rehearsal” is kept.",
+            Said(fewer),
+            StringComparison.Ordinal
+        );
         Undone(fewer);
 
         // Twice a week: the others come between, in their order, under numbers of their own.
         var more = Run(plan, new RepeatTask("M", Weekly with { On = [DayOfWeek.Tuesday, DayOfWeek.Thursday], Times = 12 }));
-        Assert.Equal(["M 1", "M 7", "M 8", "M 2", "M 3", "M 9", "Last rehearsal", "M 10", "M 5", "M 11", "M 6", "M 12"], Names(more.After));
+        Assert.Equal(
+            ["M 1", "M 7", "M 8", "M 2", "M 3", "M 9", "Last rehearsal", "M 10", "M 5", "M 11", "M 6", "M 12"],
+            Names(more.After)
+        );
         Assert.Contains("Of the 6 so far, 6 stay as they are; 6 are added.", Said(more), StringComparison.Ordinal);
         Undone(more);
 
@@ -84,7 +106,11 @@ public class SeriesEditTests
     {
         var plan = Run(Plan().Calculate(), new RepeatTask("M", Weekly)).After;
         var last = Occurrence(plan, 2);
-        var applied = PlanEditor.Apply(plan.Plan, new RepeatTask("M", Weekly with { Times = 2 }), new EditContext(plan, Today, []) { Spoken = new HashSet<string> { last } });
+        var applied = PlanEditor.Apply(
+            plan.Plan,
+            new RepeatTask("M", Weekly with { Times = 2 }),
+            new EditContext(plan, Today, []) { Spoken = new HashSet<string> { last } }
+        );
         Assert.NotNull(applied.Plan.Find(last));
         // What was decided does the same to whom it is done again, whoever knows of the comments.
         Assert.NotNull(PlanEditor.Apply(plan.Plan, applied.Edit, new EditContext(plan, Today, [])).Plan.Find(last));
@@ -93,7 +119,10 @@ public class SeriesEditTests
     [Fact]
     public void A_milestone_repeats_as_milestones()
     {
-        var edited = Run(Plan().With("M", t => t with { Milestone = true, Length = Length.Zero }).Calculate(), new RepeatTask("M", Weekly with { Times = 2 }));
+        var edited = Run(
+            Plan().With("M", t => t with { Milestone = true, Length = Length.Zero }).Calculate(),
+            new RepeatTask("M", Weekly with { Times = 2 })
+        );
         Assert.All(edited.After.Plan.Tasks.Where(t => t.Parent == "M"), t => Assert.True(t.Milestone));
         Undone(edited);
     }
@@ -104,7 +133,9 @@ public class SeriesEditTests
         var made = Run(Plan().Calculate(), new RepeatTask("M", Weekly)).After;
         Assert.Empty(SeriesEdits.StopShort(made));
         // An occurrence comes on its day: the check-up does not miss links to it.
-        Assert.DoesNotContain(PlanCheck.Of(made, Today).Where(f => f.Kind == FindingKind.NotLinked).SelectMany(f => f.Tasks), t => made.Plan.Find(t)!.Parent == "M");
+        Assert.DoesNotContain(PlanCheck.Of(made, Today).Where(f => f.Kind == FindingKind.NotLinked).SelectMany(f => f.Tasks), t =>
+            made.Plan.Find(t)!.Parent == "M"
+        );
         var longer = Run(made, new SetLength("A", new(Length.Days(25)))).After;
         Assert.Equal([new ShortSeries("M", new DateOnly(2027, 5, 18), 2)], SeriesEdits.StopShort(longer));
         var finding = Assert.Single(PlanCheck.Of(longer, Today), f => f.Kind == FindingKind.SeriesStops);
@@ -122,23 +153,35 @@ public class SeriesEditTests
     public void Applying_it_again_makes_the_same_rows()
     {
         var edited = Run(Plan().Calculate(), new RepeatTask("M", Weekly));
-        Assert.Equal(edited.After.Plan.Tasks.AsEnumerable(), Run(edited.Before, edited.Applied.Edit).After.Plan.Tasks.Select((t, i) => t with { Assignments = edited.After.Plan.Tasks[i].Assignments, Checklist = edited.After.Plan.Tasks[i].Checklist, Repeats = edited.After.Plan.Tasks[i].Repeats }));
+        Assert.Equal(
+            edited.After.Plan.Tasks.AsEnumerable(),
+            Run(edited.Before, edited.Applied.Edit)
+                .After.Plan.Tasks.Select(
+                    (t, i) =>
+                        t with
+                        {
+                            Assignments = edited.After.Plan.Tasks[i].Assignments,
+                            Checklist = edited.After.Plan.Tasks[i].Checklist,
+                            Repeats = edited.After.Plan.Tasks[i].Repeats,
+                        }
+                )
+        );
         var extended = Run(Run(edited.After, new SetLength("A", new(Length.Days(25)))).After, new ExtendSeries("M"));
         Assert.Equal(Names(extended.After), Names(Run(extended.Before, extended.Applied.Edit).After));
     }
 
     public static TheoryData<PlanEdit> Refused =>
-    [
-        new RepeatTask("P", Weekly),
-        new RepeatTask("S", Weekly),
-        new RepeatTask("M", Weekly with { Until = new(new DateOnly(2027, 5, 3)) }),
-        new RepeatTask("M", Weekly with { On = [DayOfWeek.Sunday], Closed = OnClosedDay.Skip }),
-        new RepeatTask("M", Weekly, ["A", "x", "y"]),
-        new RepeatTask("M", Weekly, ["x"]),
-        new ExtendSeries("M"),
-        new KeepSeries("M"),
-        new SetRepeat("M", Weekly with { Count = 501 }),
-    ];
+        [
+            new RepeatTask("P", Weekly),
+            new RepeatTask("S", Weekly),
+            new RepeatTask("M", Weekly with { Until = new(new DateOnly(2027, 5, 3)) }),
+            new RepeatTask("M", Weekly with { On = [DayOfWeek.Sunday], Closed = OnClosedDay.Skip }),
+            new RepeatTask("M", Weekly, ["A", "x", "y"]),
+            new RepeatTask("M", Weekly, ["x"]),
+            new ExtendSeries("M"),
+            new KeepSeries("M"),
+            new SetRepeat("M", Weekly with { Count = 501 }),
+        ];
 
     [Theory]
     [MemberData(nameof(Refused))]
@@ -151,9 +194,15 @@ public class SeriesEditTests
     }
 
     private static Plan Plan() =>
-        PlanText.Plan("P\n  A 15d\n  S 1d\nM 1d").With("M", t => t with { Assignments = [new("ann")], Label = "crew", Constraint = new(ConstraintKind.AsLateAsPossible) }) with { People = [new("ann", "Ann", "A")] };
+        PlanText
+            .Plan("P\n  A 15d\n  S 1d\nM 1d")
+            .With("M", t => t with { Assignments = [new("ann")], Label = "crew", Constraint = new(ConstraintKind.AsLateAsPossible) }) with
+        {
+            People = [new("ann", "Ann", "A")],
+        };
 
-    private static string Occurrence(Schedule schedule, int number) => schedule.Plan.Tasks.Where(t => t.Parent == "M").ElementAt(number).Id;
+    private static string Occurrence(Schedule schedule, int number) =>
+        schedule.Plan.Tasks.Where(t => t.Parent == "M").ElementAt(number).Id;
 
     private static IEnumerable<string> Names(Schedule schedule) => schedule.Plan.Tasks.Where(t => t.Parent == "M").Select(t => t.Name);
 

@@ -8,7 +8,8 @@ namespace Auxilium.Planning.Tests.Forecasting;
 public class ForecastTests
 {
     /// <summary>A feeds the end; so does B, which is usually shorter.</summary>
-    private static readonly Schedule Uncertain = PlanText.Plan("A 5d\nB 4d\nEnd 1d after A, B")
+    private static readonly Schedule Uncertain = PlanText
+        .Plan("A 5d\nB 4d\nEnd 1d after A, B")
         .With("A", t => t with { Estimate = Range(3, 5, 10) })
         .With("B", t => t with { Estimate = Range(2, 4, 9), Deadline = PlanTime.At(2027, 5, 7, 18) })
         .Calculate();
@@ -18,7 +19,10 @@ public class ForecastTests
     {
         var schedule = PlanText.Schedule("A 5d\nB 1d after A");
         var forecast = Forecast.Run(schedule, new ForecastOptions(50));
-        Assert.Equal((schedule.Finish, schedule.Finish, 1.0), (forecast.FinishAt(0.01), forecast.FinishAt(1), forecast.ChanceBy(schedule.Finish)));
+        Assert.Equal(
+            (schedule.Finish, schedule.Finish, 1.0),
+            (forecast.FinishAt(0.01), forecast.FinishAt(1), forecast.ChanceBy(schedule.Finish))
+        );
         Assert.Equal((1.0, 1.0), (forecast.SetsFinish(0), forecast.SetsFinish(1)));
     }
 
@@ -39,7 +43,11 @@ public class ForecastTests
     {
         var schedule = PlanText.Plan("A 5d").With("A", t => t with { Estimate = Range(3, 5, 10), AroundTheClock = true }).Calculate();
         var forecast = Forecast.Run(schedule, new ForecastOptions(20_000, Spread: SpreadKind.Triangular));
-        Assert.InRange(Enumerable.Range(1, 200).Average(i => (forecast.FinishAt(i / 200.0).Minutes - schedule.Start.Minutes) / 480.0), 5.95, 6.05);
+        Assert.InRange(
+            Enumerable.Range(1, 200).Average(i => (forecast.FinishAt(i / 200.0).Minutes - schedule.Start.Minutes) / 480.0),
+            5.95,
+            6.05
+        );
     }
 
     [Fact]
@@ -73,7 +81,9 @@ public class ForecastTests
     [Fact]
     public void A_plan_from_its_finish_is_run_from_the_start_that_results_and_pauses_hold()
     {
-        var plan = PlanText.Plan("A 5d").With("A", t => t with { Estimate = Range(5, 5, 9), Splits = [new(Length.OneDay, Length.OneDay)] });
+        var plan = PlanText
+            .Plan("A 5d")
+            .With("A", t => t with { Estimate = Range(5, 5, 9), Splits = [new(Length.OneDay, Length.OneDay)] });
         plan = plan with { Project = plan.Project with { ScheduleFrom = ScheduleFrom.Finish, Finish = PlanTime.At(2027, 5, 21, 18) } };
         var forecast = Forecast.Run(plan.Calculate(), new ForecastOptions(200));
         Assert.True(forecast.FinishAt(0.01) >= PlanTime.At(2027, 5, 21, 18));
@@ -85,11 +95,19 @@ public class ForecastTests
     {
         using var cancel = new CancellationTokenSource();
         var told = new List<double>();
-        Assert.Throws<OperationCanceledException>(() => Forecast.Run(Uncertain, new ForecastOptions(100_000), new Telling(share =>
-        {
-            lock (told) told.Add(share);
-            cancel.Cancel();
-        }), cancel.Token));
+        Assert.Throws<OperationCanceledException>(() =>
+            Forecast.Run(
+                Uncertain,
+                new ForecastOptions(100_000),
+                new Telling(share =>
+                {
+                    lock (told)
+                        told.Add(share);
+                    cancel.Cancel();
+                }),
+                cancel.Token
+            )
+        );
         Assert.NotEmpty(told);
         Assert.All(told, share => Assert.InRange(share, 0, 0.9));
     }

@@ -62,7 +62,10 @@ public class TextTests
     public void Links_are_read_as_typed(string text, string expected)
     {
         Assert.True(LinkText.TryParse(text, out var links, out _));
-        Assert.Equal(expected, string.Join("; ", links.Select(l => LinkText.Format(l.Number, new PlanLink("a", "b", l.Lag, l.Kind, l.Elapsed)))));
+        Assert.Equal(
+            expected,
+            string.Join("; ", links.Select(l => LinkText.Format(l.Number, new PlanLink("a", "b", l.Lag, l.Kind, l.Elapsed))))
+        );
     }
 
     [Theory]
@@ -137,7 +140,9 @@ public class TextTests
     [Fact]
     public void A_plan_shifted_by_weeks_has_the_same_shape_later()
     {
-        var plan = PlanText.Plan("A 3d\nB 1d after A").With("A", t => t with { ActualStart = PlanTime.At(2027, 5, 4, 9), Progress = 0.5m });
+        var plan = PlanText
+            .Plan("A 3d\nB 1d after A")
+            .With("A", t => t with { ActualStart = PlanTime.At(2027, 5, 4, 9), Progress = 0.5m });
         var shifted = PlanShift.ByWeeks(plan, 3).Calculate();
         Assert.Equal(plan.Calculate().Finish.Minutes + 21 * PlanTime.MinutesPerDay, shifted.Finish.Minutes);
     }

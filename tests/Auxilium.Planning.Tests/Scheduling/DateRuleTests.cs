@@ -21,9 +21,21 @@ public class DateRuleTests
     [Fact]
     public void W3_W5_a_missed_deadline_and_an_owner_who_is_away_are_told()
     {
-        var away = new WorkCalendar { Id = "away", Name = "Away", Base = "on", Week = [null, null, null, null, null, null, null], Exceptions = [new(new(2027, 5, 3), new(2027, 5, 7), "Leave", [])] };
-        var plan = PlanText.Plan("P\n  A 2d") with { Calendars = [WorkCalendar.Weekdays with { Id = "on" }, away], People = [new("p", "Pat", "P", null, "away")] };
-        plan = plan.With("A", t => t with { Assignments = [new("p")], AroundTheClock = true, Deadline = PlanTime.At(2027, 5, 3, 18) }).With("P", t => t with { Deadline = PlanTime.At(2027, 5, 3, 18) });
+        var away = new WorkCalendar
+        {
+            Id = "away",
+            Name = "Away",
+            Base = "on",
+            Week = [null, null, null, null, null, null, null],
+            Exceptions = [new(new(2027, 5, 3), new(2027, 5, 7), "Leave", [])],
+        };
+        var plan = PlanText.Plan("P\n  A 2d") with
+        {
+            Calendars = [WorkCalendar.Weekdays with { Id = "on" }, away],
+            People = [new("p", "Pat", "P", null, "away")],
+        };
+        plan = plan.With("A", t => t with { Assignments = [new("p")], AroundTheClock = true, Deadline = PlanTime.At(2027, 5, 3, 18) })
+            .With("P", t => t with { Deadline = PlanTime.At(2027, 5, 3, 18) });
         var schedule = plan.Calculate();
         Assert.Equal([WarningCode.W3, WarningCode.W3, WarningCode.W5], schedule.Warnings.Select(w => w.Code));
         Assert.Contains("Pat has no working time", schedule.Warnings[2].Message, StringComparison.Ordinal);
@@ -79,7 +91,9 @@ public class DateRuleTests
     public void W4_a_project_that_finishes_after_its_deadline_says_by_how_much()
     {
         var plan = PlanText.Plan("A 5d");
-        var warning = Assert.Single((plan with { Project = plan.Project with { FinishBy = PlanTime.At(2027, 5, 5, 18) } }).Calculate().Warnings);
+        var warning = Assert.Single(
+            (plan with { Project = plan.Project with { FinishBy = PlanTime.At(2027, 5, 5, 18) } }).Calculate().Warnings
+        );
         Assert.Equal((WarningCode.W4, 960), (warning.Code, warning.Minutes.Count));
         Assert.Equal("The project finishes 2 working days after the date it must be finished by.", warning.Message);
     }
@@ -97,10 +111,18 @@ public class DateRuleTests
     [Fact]
     public void R1_W2_a_not_before_date_that_the_finish_leaves_no_room_for_is_told()
     {
-        var plan = FromFinish("A 3d").With("A", t => t with { Constraint = new(ConstraintKind.StartNoEarlierThan, PlanTime.At(2027, 5, 20, 9)) });
+        var plan = FromFinish("A 3d")
+            .With("A", t => t with { Constraint = new(ConstraintKind.StartNoEarlierThan, PlanTime.At(2027, 5, 20, 9)) });
         var warning = Assert.Single(plan.Calculate().Warnings);
         Assert.Equal((WarningCode.W2, 480), (warning.Code, warning.Minutes.Count));
-        Assert.Equal("2027-05-14T18:00", FromFinish("A 3d").With("A", t => t with { Constraint = new(ConstraintKind.FinishNoLaterThan, PlanTime.At(2027, 5, 14, 18)) }).Calculate().FinishOf("A").ToString());
+        Assert.Equal(
+            "2027-05-14T18:00",
+            FromFinish("A 3d")
+                .With("A", t => t with { Constraint = new(ConstraintKind.FinishNoLaterThan, PlanTime.At(2027, 5, 14, 18)) })
+                .Calculate()
+                .FinishOf("A")
+                .ToString()
+        );
     }
 
     [Fact]

@@ -26,11 +26,13 @@ public class FloatTests
     [Fact]
     public void B3_free_float_stops_at_the_next_task_and_total_float_at_the_finish()
     {
-        var schedule = PlanText.Schedule("""
+        var schedule = PlanText.Schedule(
+            """
             Long 5d
             A 1d
             B 1d after A
-            """);
+            """
+        );
         Assert.Equal((3 * 480, 0), (schedule.TotalFloatOf(1)!.Value.Count, schedule.FreeFloatOf(1)!.Value.Count));
         Assert.Equal((3 * 480, 3 * 480), (schedule.TotalFloatOf(2)!.Value.Count, schedule.FreeFloatOf(2)!.Value.Count));
     }
@@ -38,11 +40,15 @@ public class FloatTests
     [Fact]
     public void B1_lag_is_taken_back_and_a_pinned_task_holds_its_predecessors_where_it_stands()
     {
-        var plan = PlanText.Plan("""
-            Long 9d
-            A 1d
-            B 1d after A + 1d
-            """).With("B", t => t with { Pinned = new(PlanTime.At(2027, 5, 7, 9)) });
+        var plan = PlanText
+            .Plan(
+                """
+                Long 9d
+                A 1d
+                B 1d after A + 1d
+                """
+            )
+            .With("B", t => t with { Pinned = new(PlanTime.At(2027, 5, 7, 9)) });
         var schedule = plan.Calculate();
         Assert.Equal(2 * 480, schedule.TotalFloatOf(1)!.Value.Count);
         Assert.Equal(4 * 480, schedule.TotalFloatOf(2)!.Value.Count);
@@ -51,14 +57,17 @@ public class FloatTests
     [Fact]
     public void B1_must_dates_are_late_exactly_when_they_are_early()
     {
-        var plan = PlanText.Plan("Long 9d\nA 1d").With("A", t => t with { Constraint = new(ConstraintKind.MustStartOn, PlanTime.At(2027, 5, 4, 9)) });
+        var plan = PlanText
+            .Plan("Long 9d\nA 1d")
+            .With("A", t => t with { Constraint = new(ConstraintKind.MustStartOn, PlanTime.At(2027, 5, 4, 9)) });
         Assert.True(plan.Calculate().IsCritical(1));
     }
 
     [Fact]
     public void B1_a_started_successor_binds_nothing_and_finished_tasks_have_no_float()
     {
-        var plan = PlanText.Plan("Long 9d\nA 2d\nB 4d after A\nC 1d")
+        var plan = PlanText
+            .Plan("Long 9d\nA 2d\nB 4d after A\nC 1d")
             .With("B", t => t with { ActualStart = PlanTime.At(2027, 5, 4, 9), Progress = 0.1m })
             .With("C", t => t with { ActualStart = PlanText.DefaultStart, ActualFinish = PlanTime.At(2027, 5, 3, 18), Progress = 1 });
         var schedule = plan.Calculate();

@@ -16,22 +16,26 @@ public class ForwardTests
     [Fact]
     public void F1_a_task_starts_when_all_before_it_have_finished()
     {
-        var schedule = PlanText.Schedule("""
+        var schedule = PlanText.Schedule(
+            """
             A 3d
             B 1d
             C 1d after A, B
-            """);
+            """
+        );
         Assert.Equal("2027-05-06T09:00 – 2027-05-06T18:00", schedule.Dates("C"));
     }
 
     [Fact]
     public void K1_lag_counts_working_minutes_of_the_project_calendar_and_lead_counts_back()
     {
-        var schedule = PlanText.Schedule("""
+        var schedule = PlanText.Schedule(
+            """
             A 3d
             B 1d after A + 2d
             C 1d after A - 1d
-            """);
+            """
+        );
         Assert.Equal("2027-05-10T09:00", schedule.StartOf("B").ToString());
         Assert.Equal("2027-05-05T09:00", schedule.StartOf("C").ToString());
     }
@@ -39,11 +43,13 @@ public class ForwardTests
     [Fact]
     public void L2_a_milestone_after_a_task_ending_Tuesday_stands_on_Tuesday()
     {
-        var schedule = PlanText.Schedule("""
+        var schedule = PlanText.Schedule(
+            """
             A 2d
             M milestone after A
             First milestone
-            """);
+            """
+        );
         Assert.Equal("2027-05-04T18:00 – 2027-05-04T18:00", schedule.Dates("M"));
         Assert.Equal("2027-05-03T09:00", schedule.StartOf("First").ToString());
     }
@@ -51,9 +57,23 @@ public class ForwardTests
     [Fact]
     public void T5_task_and_owner_calendars_meet_and_round_the_clock_overrides_both()
     {
-        var mornings = new WorkCalendar { Id = "am", Name = "Mornings", Week = [.. Enumerable.Range(0, 7).Select(_ => Day(9, 13))] };
-        var late = new WorkCalendar { Id = "late", Name = "From eleven", Week = [.. Enumerable.Range(0, 7).Select(_ => Day(11, 20))] };
-        var plan = PlanText.Plan("A 4h\nB 4h\nC 48h\nD 4h") with { Calendars = [mornings, late], People = [new Person("p", "Pat", "P", null, "late")] };
+        var mornings = new WorkCalendar
+        {
+            Id = "am",
+            Name = "Mornings",
+            Week = [.. Enumerable.Range(0, 7).Select(_ => Day(9, 13))],
+        };
+        var late = new WorkCalendar
+        {
+            Id = "late",
+            Name = "From eleven",
+            Week = [.. Enumerable.Range(0, 7).Select(_ => Day(11, 20))],
+        };
+        var plan = PlanText.Plan("A 4h\nB 4h\nC 48h\nD 4h") with
+        {
+            Calendars = [mornings, late],
+            People = [new Person("p", "Pat", "P", null, "late")],
+        };
         plan = plan.With("A", t => t with { Calendar = "am", Assignments = [new("p")] })
             .With("B", t => t with { Assignments = [new("p")] })
             .With("C", t => t with { AroundTheClock = true, Calendar = "am" })
@@ -68,7 +88,12 @@ public class ForwardTests
     [Fact]
     public void T5_a_calendar_without_work_in_twenty_years_is_an_error_that_names_the_task()
     {
-        var none = new WorkCalendar { Id = "none", Name = "None", Week = [.. Enumerable.Range(0, 7).Select(_ => Day(0, 0))] };
+        var none = new WorkCalendar
+        {
+            Id = "none",
+            Name = "None",
+            Week = [.. Enumerable.Range(0, 7).Select(_ => Day(0, 0))],
+        };
         var plan = (PlanText.Plan("A 1d\nPainting 1d") with { Calendars = [none] }).With("Painting", t => t with { Calendar = "none" });
         var problem = Assert.Single(Assert.Throws<UnsoundPlanException>(plan.Calculate).Problems);
         Assert.Equal("noWorkingTime", problem.Code);
@@ -109,7 +134,8 @@ public class ForwardTests
     [Fact]
     public void F4_started_and_finished_work_stays_where_it_happened()
     {
-        var plan = PlanText.Plan("A 3d\nB 2d after A\nC 1d after B")
+        var plan = PlanText
+            .Plan("A 3d\nB 2d after A\nC 1d after B")
             .With("A", t => t with { Progress = 1, ActualStart = PlanTime.At(2027, 5, 4, 9), ActualFinish = PlanTime.At(2027, 5, 4, 18) })
             .With("B", t => t with { Progress = 0.5m, ActualStart = PlanTime.At(2027, 5, 4, 14) });
         var schedule = plan.Calculate();
@@ -127,8 +153,12 @@ public class ForwardTests
         var schedule = plan.Calculate();
         Assert.Equal("2027-05-03T09:00 – 2027-05-12T18:00", schedule.Dates("A"));
         Assert.Equal(
-            [new Segment(PlanText.DefaultStart, PlanTime.At(2027, 5, 3, 18)), new Segment(PlanTime.At(2027, 5, 10, 9), PlanTime.At(2027, 5, 12, 18))],
-            schedule.SegmentsOf(0));
+            [
+                new Segment(PlanText.DefaultStart, PlanTime.At(2027, 5, 3, 18)),
+                new Segment(PlanTime.At(2027, 5, 10, 9), PlanTime.At(2027, 5, 12, 18)),
+            ],
+            schedule.SegmentsOf(0)
+        );
         Assert.Equal("2027-05-10T09:00", schedule.StartOf("B").ToString());
     }
 
@@ -150,5 +180,6 @@ public class ForwardTests
         Assert.Equal("outOfRange", Assert.Throws<UnsoundPlanException>(plan.Calculate).Problems[0].Code);
     }
 
-    private static System.Collections.Immutable.ImmutableArray<WorkInterval>? Day(int from, int to) => [new WorkInterval(from * 60, to * 60)];
+    private static System.Collections.Immutable.ImmutableArray<WorkInterval>? Day(int from, int to) =>
+        [new WorkInterval(from * 60, to * 60)];
 }

@@ -30,7 +30,10 @@ public class LinkKindTests
     public void K2_a_finish_meets_its_bound_when_no_working_minute_lies_between()
     {
         // Paint ends on Saturday; whoever works on weekdays only is in time on Friday evening.
-        var schedule = PlanText.Plan("Paint 63h\nClean 1d ends with Paint").With("Paint", t => t with { AroundTheClock = true, Pinned = new(PlanTime.At(2027, 5, 5, 18)) }).Calculate();
+        var schedule = PlanText
+            .Plan("Paint 63h\nClean 1d ends with Paint")
+            .With("Paint", t => t with { AroundTheClock = true, Pinned = new(PlanTime.At(2027, 5, 5, 18)) })
+            .Calculate();
         Assert.Equal("2027-05-08T09:00", schedule.FinishOf("Paint").ToString());
         Assert.Equal("2027-05-07T09:00 – 2027-05-07T18:00", schedule.Dates("Clean"));
         Assert.Empty(schedule.Warnings);
@@ -48,7 +51,8 @@ public class LinkKindTests
     [Fact]
     public void K3_a_link_goes_by_a_phases_own_start_and_finish()
     {
-        var schedule = PlanText.Schedule("""
+        var schedule = PlanText.Schedule(
+            """
             P
               A 2d after Late
               B 5d
@@ -56,7 +60,8 @@ public class LinkKindTests
             Ends 1d ends with P
             Begun 1d ends after P starts + 4d
             Late 1d
-            """);
+            """
+        );
         Assert.Equal("2027-05-03T09:00", schedule.StartOf("With").ToString());
         Assert.Equal("2027-05-07T18:00", schedule.FinishOf("Ends").ToString());
         Assert.Equal("2027-05-06T18:00", schedule.FinishOf("Begun").ToString());
@@ -72,7 +77,10 @@ public class LinkKindTests
     [Fact]
     public void K4_inactive_rows_take_no_part_nor_does_a_phase_that_has_no_others()
     {
-        var plan = PlanText.Plan("A 3d\nB 1d after A\nC 1d after B\nP 2d after A\n  X 9d\nD 1d after P").With("B", t => t with { Active = false }).With("X", t => t with { Active = false });
+        var plan = PlanText
+            .Plan("A 3d\nB 1d after A\nC 1d after B\nP 2d after A\n  X 9d\nD 1d after P")
+            .With("B", t => t with { Active = false })
+            .With("X", t => t with { Active = false });
         var schedule = plan.Calculate();
         Assert.True(schedule.IsOff(1));
         Assert.Equal("2027-05-03T09:00", schedule.StartOf("C").ToString());
@@ -88,10 +96,16 @@ public class LinkKindTests
     [Fact]
     public void L3_a_pause_is_time_of_the_tasks_own_calendar_and_no_work()
     {
-        var schedule = PlanText.Plan("A 3d\nB 1d after A").With("A", t => t with { Splits = [new(Length.OneDay, Length.Days(2)), new(Length.Days(2), new(4, LengthUnit.Hours))] }).Calculate();
+        var schedule = PlanText
+            .Plan("A 3d\nB 1d after A")
+            .With("A", t => t with { Splits = [new(Length.OneDay, Length.Days(2)), new(Length.Days(2), new(4, LengthUnit.Hours))] })
+            .Calculate();
         Assert.Equal("2027-05-03T09:00 – 2027-05-10T13:00", schedule.Dates("A"));
         Assert.Equal(3 * 480, schedule.LengthOf(0).Count);
-        Assert.Equal(["2027-05-03T18:00", "2027-05-06T18:00", "2027-05-10T13:00"], schedule.SegmentsOf(0).Select(s => s.Finish.ToString()));
+        Assert.Equal(
+            ["2027-05-03T18:00", "2027-05-06T18:00", "2027-05-10T13:00"],
+            schedule.SegmentsOf(0).Select(s => s.Finish.ToString())
+        );
         Assert.Equal("2027-05-10T14:00", schedule.StartOf("B").ToString());
     }
 

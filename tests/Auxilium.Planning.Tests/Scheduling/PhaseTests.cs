@@ -7,13 +7,17 @@ public class PhaseTests
     [Fact]
     public void P1_P2_P3_a_phase_rolls_up_dates_progress_and_what_sets_the_finish()
     {
-        var plan = PlanText.Plan("""
-            Phase
-              A 3d
-              Inner
-                B 1d after A
-            Short 1d
-            """).With("A", t => t with { Progress = 0.5m });
+        var plan = PlanText
+            .Plan(
+                """
+                Phase
+                  A 3d
+                  Inner
+                    B 1d after A
+                Short 1d
+                """
+            )
+            .With("A", t => t with { Progress = 0.5m });
         var schedule = plan.Calculate();
         Assert.Equal("2027-05-03T09:00 – 2027-05-06T18:00", schedule.Dates("Phase"));
         Assert.Equal(4 * 480, schedule.LengthOf(0).Count);
@@ -26,14 +30,17 @@ public class PhaseTests
     [Fact]
     public void P2_a_phase_of_milestones_only_counts_them()
     {
-        var plan = PlanText.Plan("Phase\n  M milestone\n  N milestone").With("M", t => t with { Progress = 1, ActualFinish = PlanText.DefaultStart });
+        var plan = PlanText
+            .Plan("Phase\n  M milestone\n  N milestone")
+            .With("M", t => t with { Progress = 1, ActualFinish = PlanText.DefaultStart });
         Assert.Equal(0.5, plan.Calculate().ProgressOf(0));
     }
 
     [Fact]
     public void K3_a_link_from_a_phase_waits_for_all_of_it_and_one_to_a_phase_binds_every_row_in_it()
     {
-        var schedule = PlanText.Schedule("""
+        var schedule = PlanText.Schedule(
+            """
             First
               A 3d
               B 1d
@@ -41,7 +48,8 @@ public class PhaseTests
               C 1d
               Deep
                 D 2d
-            """);
+            """
+        );
         Assert.Equal("2027-05-06T09:00", schedule.StartOf("C").ToString());
         Assert.Equal("2027-05-06T09:00", schedule.StartOf("D").ToString());
         Assert.True(schedule.IsCritical(1));
@@ -61,12 +69,14 @@ public class PhaseTests
     [Fact]
     public void K3_a_circle_through_phases_is_refused_too()
     {
-        var plan = PlanText.Plan("""
+        var plan = PlanText.Plan(
+            """
             P 1d after B
               A 1d
             Q
               B 1d after A
-            """);
+            """
+        );
         var problem = Assert.Single(Assert.Throws<UnsoundPlanException>(plan.Calculate).Problems);
         Assert.Equal(["A", "B", "P"], problem.Tasks.Order());
     }

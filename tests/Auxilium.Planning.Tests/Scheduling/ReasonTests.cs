@@ -18,8 +18,10 @@ public class ReasonTests
                 "Workshop starts Tue 11 May: Paper must finish first (Tue 4 May), with 4 days between.",
                 "Paper starts Mon 3 May: the project starts then.",
             ],
-            Reasons.WhyStart(plan.Calculate(), 3).Select(r => r.Sentence));
-        var held = plan.With("Workshop", t => t with { Constraint = new(ConstraintKind.StartNoEarlierThan, PlanTime.At(2027, 5, 19, 9)) }).Calculate();
+            Reasons.WhyStart(plan.Calculate(), 3).Select(r => r.Sentence)
+        );
+        var held = plan.With("Workshop", t => t with { Constraint = new(ConstraintKind.StartNoEarlierThan, PlanTime.At(2027, 5, 19, 9)) })
+            .Calculate();
         Assert.Equal("Workshop starts Wed 19 May: it goes not before Wed 19 May.", Reasons.WhyStart(held, 2)[^1].Sentence);
         Assert.Equal(["Paper", "Workshop", "Rig"], plan.Calculate().FinishPath.Take(3));
     }
@@ -31,17 +33,25 @@ public class ReasonTests
         plan = plan with { Project = plan.Project with { ScheduleFrom = ScheduleFrom.Finish, Finish = PlanTime.At(2027, 5, 21, 18) } };
         Assert.Equal(
             ["Finishes Tue 18 May: B comes after it (Wed 19 May).", "B finishes Fri 21 May: the project must be finished by Fri 21 May."],
-            Reasons.WhyStart(plan.Calculate(), 0).Select(r => r.Sentence));
+            Reasons.WhyStart(plan.Calculate(), 0).Select(r => r.Sentence)
+        );
         Assert.Equal(["A", "B"], plan.Calculate().FinishPath);
     }
 
     [Fact]
     public void Why_three_days_of_work_show_as_six_is_one_sentence()
     {
-        var calendar = WorkCalendar.Weekdays with { Id = "c", Exceptions = [new(new(2027, 5, 10), new(2027, 5, 10), "Founders’ day", [])] };
+        var calendar = WorkCalendar.Weekdays with
+        {
+            Id = "c",
+            Exceptions = [new(new(2027, 5, 10), new(2027, 5, 10), "Founders’ day", [])],
+        };
         var plan = PlanText.Plan("start 2027-05-07T09:00\nA 3d\nP\n  B 1d") with { Calendars = [calendar] };
         var schedule = (plan with { Project = plan.Project with { Calendar = "c" } }).Calculate();
-        Assert.Equal("Finishes Wed 12 May: 3 days of work from Fri 7 May, with 3 days off on the way (Founders’ day).", Reasons.FromStartToFinish(schedule, 0));
+        Assert.Equal(
+            "Finishes Wed 12 May: 3 days of work from Fri 7 May, with 3 days off on the way (Founders’ day).",
+            Reasons.FromStartToFinish(schedule, 0)
+        );
         Assert.StartsWith("Finishes with B ", Reasons.FromStartToFinish(schedule, 1), StringComparison.Ordinal);
     }
 
@@ -51,7 +61,10 @@ public class ReasonTests
         var plan = PlanText.Plan("A 2d\nB 3d after A");
         plan = plan with { Project = plan.Project with { ScheduleFrom = ScheduleFrom.Finish, Finish = PlanTime.At(2027, 5, 21, 18) } };
         var edited = EditPipeline.Run(plan.Calculate(), new SetLength("B", new(Length.Days(5))), new DateOnly(2027, 5, 3), []);
-        Assert.Equal("B now takes 5 days instead of 3 days. 1 other task moved; latest start Mon 17 May → Thu 13 May.", string.Concat(RippleText.Of(edited).Select(r => r.Text)));
+        Assert.Equal(
+            "B now takes 5 days instead of 3 days. 1 other task moved; latest start Mon 17 May → Thu 13 May.",
+            string.Concat(RippleText.Of(edited).Select(r => r.Text))
+        );
     }
 
     [Fact]
@@ -59,7 +72,11 @@ public class ReasonTests
     {
         var plan = PlanText.Plan("A 5d\nB 3d\nC 1d after A, B");
         var edited = EditPipeline.Run(plan.Calculate(), new SetLength("A", new(Length.OneDay)), new DateOnly(2027, 5, 3), []);
-        Assert.EndsWith("The way to the finish now leads over B.", string.Concat(RippleText.Of(edited).Select(r => r.Text)), StringComparison.Ordinal);
+        Assert.EndsWith(
+            "The way to the finish now leads over B.",
+            string.Concat(RippleText.Of(edited).Select(r => r.Text)),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]

@@ -38,13 +38,25 @@ public class TextbookTests
     [Theory]
     [InlineData(Plant, 44, "ABCEFJLN", "D4 G4 H4 I2 K1 M4")]
     [InlineData(Filters, 15, "ACEGH", "B1 D1 F6")]
-    public void The_length_the_critical_path_and_every_float_are_the_published_ones(string network, int length, string critical, string floats)
+    public void The_length_the_critical_path_and_every_float_are_the_published_ones(
+        string network,
+        int length,
+        string critical,
+        string floats
+    )
     {
         var schedule = PlanText.Schedule(network);
         var rows = Enumerable.Range(0, schedule.Plan.Tasks.Length).ToList();
         Assert.Equal(length * 480, schedule.Length.Count);
         Assert.Equal(critical, string.Concat(rows.Where(schedule.IsCritical).Select(row => schedule.Plan.Tasks[row].Id)));
-        Assert.Equal(floats, string.Join(' ', rows.Where(row => !schedule.IsCritical(row)).Select(row => $"{schedule.Plan.Tasks[row].Id}{schedule.TotalFloatOf(row)!.Value.Count / 480}")));
+        Assert.Equal(
+            floats,
+            string.Join(
+                ' ',
+                rows.Where(row => !schedule.IsCritical(row))
+                    .Select(row => $"{schedule.Plan.Tasks[row].Id}{schedule.TotalFloatOf(row)!.Value.Count / 480}")
+            )
+        );
     }
 
     [Fact]
@@ -54,6 +66,9 @@ public class TextbookTests
         // Start and finish of H, earliest and latest, in weeks from the start.
         var calendar = schedule.Plan.ProjectCalendar;
         var (early, late) = (schedule.EarlyDatesOf(7)!.Value, schedule.LateDatesOf(7)!.Value);
-        Assert.Equal([29, 38, 33, 42], new[] { early.Start, early.Finish, late.Start, late.Finish }.Select(t => calendar.Between(PlanText.DefaultStart, t) / 480));
+        Assert.Equal(
+            [29, 38, 33, 42],
+            new[] { early.Start, early.Finish, late.Start, late.Finish }.Select(t => calendar.Between(PlanText.DefaultStart, t) / 480)
+        );
     }
 }

@@ -11,7 +11,9 @@ public class TaskStateTests
     [InlineData("2027-05-07", "Overdue Overdue Ready")]
     public void A_state_is_worked_out_against_today(string today, string expected)
     {
-        var plan = PlanText.Plan("A 2d\nB 1d after A\nC 1d").With("C", t => t with { Constraint = new(Planning.Plans.ConstraintKind.StartNoEarlierThan, PlanTime.At(2027, 5, 10)) });
+        var plan = PlanText
+            .Plan("A 2d\nB 1d after A\nC 1d")
+            .With("C", t => t with { Constraint = new(Planning.Plans.ConstraintKind.StartNoEarlierThan, PlanTime.At(2027, 5, 10)) });
         Assert.Equal(expected, States(plan, today));
     }
 
@@ -50,7 +52,8 @@ public class TaskStateTests
     public void What_a_task_waits_for_depends_on_the_kind_of_link(string link, bool begun, TaskState expected)
     {
         var plan = PlanText.Plan($"A 9d\nB 20d {link}");
-        if (begun) plan = plan.With("A", t => t with { ActualStart = PlanText.DefaultStart, Progress = 0.1m });
+        if (begun)
+            plan = plan.With("A", t => t with { ActualStart = PlanText.DefaultStart, Progress = 0.1m });
         var states = new TaskStates(plan.Calculate(), new DateOnly(2027, 5, 3));
         Assert.Equal(expected, states.Of(1));
         Assert.Equal(expected == TaskState.Waiting ? [0] : [], states.WaitsFor(1));

@@ -101,7 +101,13 @@ export class Actions {
     this.send({ type: "copyTasks", tasks: rows.map((row) => row.id), parent: last.parent, after: last.id }, last.id);
   }
 
-  /** Adds a task after the last row of its phase. @param {string} name @param {string | null} parent @param {number} level @param {string | null} after */
+  /**
+   * Adds a task after the last row of its phase.
+   * @param {string} name
+   * @param {string | null} parent
+   * @param {number} level
+   * @param {string | null} after
+   */
   add(name, parent, level, after) {
     const row = unsavedRow(name, parent, level);
     this.#store.addUnsaved(row, after);
@@ -126,7 +132,11 @@ export class Actions {
     if (col === "name") this.#store.dropUnsaved(id);
   }
 
-  /** @param {object} edit @param {string | null} [task] the row to blame a refusal on @param {{ near?: number, onDone?: () => void }} [how] */
+  /**
+   * @param {object} edit
+   * @param {string | null} [task] the row to blame a refusal on
+   * @param {{ near?: number, onDone?: () => void }} [how]
+   */
   send(edit, task = null, how = {}) {
     this.#outbox.send({
       ...how,
@@ -150,7 +160,11 @@ export class Actions {
     else this.send(edits.length === 1 ? edits[0] : together(edits), task, how);
   }
 
-  /** Rows move one place up or down among their siblings. @param {Row[]} rows in the plan's order, none inside another @param {-1 | 1} step */
+  /**
+   * Rows move one place up or down among their siblings.
+   * @param {Row[]} rows in the plan's order, none inside another
+   * @param {-1 | 1} step
+   */
   moveBy(rows, step) {
     if (rows.some((row) => row.parent !== rows[0].parent)) {
       this.#store.tell("Rows of one phase move together: pick such rows only.");
@@ -229,7 +243,12 @@ export class Actions {
     this.#store.changed();
   }
 
-  /** @param {string} key @param {string} text @param {object} edit @param {{ near?: number, overrule?: boolean, seenVersion?: number }} [how] */
+  /**
+   * @param {string} key
+   * @param {string} text
+   * @param {object} edit
+   * @param {{ near?: number, overrule?: boolean, seenVersion?: number }} [how]
+   */
   #sendFromCell(key, text, edit, how = {}) {
     this.#store.drafts.set(key, { text, saving: true });
     this.#outbox.send({
@@ -257,7 +276,14 @@ export class Actions {
     this.#store.changed();
   }
 
-  /** Somebody changed the same thing: the person is shown both. @param {string | null} key @param {string} text @param {Refusal} refusal @param {object | null} edit @param {() => void} [resend] */
+  /**
+   * Somebody changed the same thing: the person is shown both.
+   * @param {string | null} key
+   * @param {string} text
+   * @param {Refusal} refusal
+   * @param {object | null} edit
+   * @param {() => void} [resend]
+   */
   #choose(key, text, refusal, edit, resend) {
     const at = key ?? "strip/choice";
     const again = resend ?? (() => this.#sendFromCell(at, text, /** @type {object} */ (edit), { overrule: true }));

@@ -11,7 +11,8 @@ const PASS = 10; // the height that a link takes up where it goes past a layer
 
 /**
  * @param {string[]} ids in the plan's order @param {{ from: string, to: string }[]} links
- * @returns {{ nodes: Map<string, Node>, routes: Map<string, { x: number, y: number }[]>, alone: Node[], width: number, height: number, bottom: number }}
+ * @returns {{ nodes: Map<string, Node>, routes: Map<string, { x: number, y: number }[]>, alone: Node[], width: number, height: number,
+ * bottom: number }}
  * routes say, by "from>to", where a link passes the layers between; alone are those without links, below bottom
  */
 export function layChains(ids, links) {
@@ -91,7 +92,13 @@ function push(map, key, value) {
 /** @param {number} layer */
 const xOf = (layer) => MARGIN + layer * (BOX.width + GAP.x);
 
-/** By the longest way from a start. @param {string[]} ids @param {Map<string, string[]>} before @param {Map<string, string[]>} after @returns {string[][]} */
+/**
+ * By the longest way from a start.
+ * @param {string[]} ids
+ * @param {Map<string, string[]>} before
+ * @param {Map<string, string[]>} after
+ * @returns {string[][]}
+ */
 function inLayers(ids, before, after) {
   const waits = new Map(ids.map((id) => [id, before.get(id)?.length ?? 0]));
   const depth = new Map(ids.map((id) => [id, 0]));
@@ -109,7 +116,12 @@ function inLayers(ids, before, after) {
   return Array.from(layers, (layer) => layer ?? []);
 }
 
-/** Orders each layer by where its neighbours in the layers beside it stand. @param {string[][]} layers @param {Map<string, string[]>} beside @param {boolean} forward */
+/**
+ * Orders each layer by where its neighbours in the layers beside it stand.
+ * @param {string[][]} layers
+ * @param {Map<string, string[]>} beside
+ * @param {boolean} forward
+ */
 function untangle(layers, beside, forward) {
   /** @type {Map<string, number>} */ const place = new Map();
   for (const layer of layers) layer.forEach((id, i) => place.set(id, i / Math.max(1, layer.length)));
@@ -123,7 +135,14 @@ function untangle(layers, beside, forward) {
   }
 }
 
-/** From top to bottom, each as near as it can be to what it waits for. @param {string[]} layer @param {number} at @param {Map<string, Node>} nodes @param {Map<string, string[]>} before @param {Set<string>} passing */
+/**
+ * From top to bottom, each as near as it can be to what it waits for.
+ * @param {string[]} layer
+ * @param {number} at
+ * @param {Map<string, Node>} nodes
+ * @param {Map<string, string[]>} before
+ * @param {Set<string>} passing
+ */
 function stack(layer, at, nodes, before, passing) {
   const heightOf = (/** @type {string} */ id) => (passing.has(id) ? PASS : BOX.height);
   let free = MARGIN + 20;

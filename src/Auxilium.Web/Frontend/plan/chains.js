@@ -19,7 +19,14 @@ const LETTERS = 26; // of a name that fit into a box
 /** Words at links that are other than finish to start. @type {Record<string, string>} */
 const KIND_WORDS = { startToStart: "with", finishToFinish: "ends with", startToFinish: "ends after start" };
 
-/** @param {Store} store @param {Preview} preview @param {Actions} actions @param {HTMLElement} frame @param {(id: string) => void} open @returns {SVGElement} where links can be clicked */
+/**
+ * @param {Store} store
+ * @param {Preview} preview
+ * @param {Actions} actions
+ * @param {HTMLElement} frame
+ * @param {(id: string) => void} open
+ * @returns {SVGElement} where links can be clicked
+ */
 export function drawChains(store, preview, actions, frame, open) {
   let zoom = 1;
   let drawn = "";
@@ -304,7 +311,14 @@ export function drawChains(store, preview, actions, frame, open) {
   }
 }
 
-/** From the right of one box to the left of the next, past the boxes between; other kinds say so in words. @param {Link} link @param {Node} from @param {Node} to @param {{ x: number, y: number }[]} route @returns {Shape[]} */
+/**
+ * From the right of one box to the left of the next, past the boxes between; other kinds say so in words.
+ * @param {Link} link
+ * @param {Node} from
+ * @param {Node} to
+ * @param {{ x: number, y: number }[]} route
+ * @returns {Shape[]}
+ */
 function linkShapes(link, from, to, route) {
   const end = { x: to.x - 1, y: to.y + BOX.height / 2 };
   let at = { x: from.x + BOX.width + 6, y: from.y + BOX.height / 2 };

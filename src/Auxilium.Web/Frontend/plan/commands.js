@@ -125,7 +125,15 @@ export class Commands {
   #openRepeat;
   /** @type {Record<string, () => void>} */ #others;
 
-  /** @param {Store} store @param {ListView} list @param {Actions} actions @param {CellEditor} editor @param {TaskCard} card @param {(row: import("./types.js").Row) => void} openRepeat @param {Record<string, () => void>} others that need no row */
+  /**
+   * @param {Store} store
+   * @param {ListView} list
+   * @param {Actions} actions
+   * @param {CellEditor} editor
+   * @param {TaskCard} card
+   * @param {(row: import("./types.js").Row) => void} openRepeat
+   * @param {Record<string, () => void>} others that need no row
+   */
   constructor(store, list, actions, editor, card, openRepeat, others) {
     this.#store = store;
     this.#list = list;

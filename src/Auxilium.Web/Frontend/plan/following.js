@@ -50,7 +50,11 @@ export class Following {
     this.#held.push(change);
   }
 
-  /** What was missed while the connection was away. @param {LiveChange[] | null} changes null where that is not known any more @param {boolean} isLost whether what is shown is no version of the plan */
+  /**
+   * What was missed while the connection was away.
+   * @param {LiveChange[] | null} changes null where that is not known any more
+   * @param {boolean} isLost whether what is shown is no version of the plan
+   */
   joined(changes, isLost) {
     if (isLost) this.lose();
     else if (changes === null) void this.catchUp();

@@ -127,7 +127,13 @@ function widths(typeface, { start, done, finish, deadline }) {
   return { start: wide(start, 400), done: wide(done, 700), finish: wide(finish, 700), deadline: wide(deadline, 400) };
 }
 
-/** Puts the two middle labels near their marks without touching the outer ones. @param {number} width @param {Widths} wide @param {number} doneAt percent @param {number} finishAt percent */
+/**
+ * Puts the two middle labels near their marks without touching the outer ones.
+ * @param {number} width
+ * @param {Widths} wide
+ * @param {number} doneAt percent
+ * @param {number} finishAt percent
+ */
 export function settle(width, wide, doneAt, finishAt) {
   const all = wide.start + wide.done + wide.finish + wide.deadline + (wide.deadline ? 4 : 3) * GAP;
   // Where there is no room for all of them in a line, the deadline goes under the rule.

@@ -5,7 +5,11 @@
 
 /** @typedef {{ id: string, person: string, name: string, initials: string, hue: number, task: string | null }} Here */
 
-/** @param {Store} store @param {string} me @returns {(here: Here[], ours: string) => void} shows who is there now; ours is the id of this page */
+/**
+ * @param {Store} store
+ * @param {string} me
+ * @returns {(here: Here[], ours: string) => void} shows who is there now; ours is the id of this page
+ */
 export function showHere(store, me) {
   /** @type {Here[]} */ let others = [];
 

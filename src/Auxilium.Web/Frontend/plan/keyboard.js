@@ -11,7 +11,14 @@ import { commandOf, EVERYWHERE } from "./commands.js";
 
 const PAGE = 15;
 
-/** @param {Store} store @param {ListView} list @param {Actions} actions @param {CellEditor} editor @param {Commands} commands @param {HTMLElement} element */
+/**
+ * @param {Store} store
+ * @param {ListView} list
+ * @param {Actions} actions
+ * @param {CellEditor} editor
+ * @param {Commands} commands
+ * @param {HTMLElement} element
+ */
 export function listenToKeys(store, list, actions, editor, commands, element) {
   element.addEventListener("keydown", (event) => {
     const target = /** @type {HTMLElement} */ (event.target);

@@ -298,7 +298,12 @@ const ownerLanes = (store) => [
   })),
 ];
 
-/** A lane for each label there is, and for those that were just opened. @param {Store} store @param {Set<string>} opened @returns {Lane[]} */
+/**
+ * A lane for each label there is, and for those that were just opened.
+ * @param {Store} store
+ * @param {Set<string>} opened
+ * @returns {Lane[]}
+ */
 function labelLanes(store, opened) {
   const labels = [...new Set([...labelsOf(store), ...opened])];
   const lane = (/** @type {string | null} */ label) => ({

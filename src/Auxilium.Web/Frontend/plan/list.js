@@ -341,7 +341,13 @@ function newRow() {
 /** What each cell holds, as JSON. @type {WeakMap<HTMLElement, string>} */
 const held = new WeakMap();
 
-/** @param {Store} store @param {HTMLElement} cell @param {Row} row @param {string} col @param {import("./types.js").Draft | undefined} draft */
+/**
+ * @param {Store} store
+ * @param {HTMLElement} cell
+ * @param {Row} row
+ * @param {string} col
+ * @param {import("./types.js").Draft | undefined} draft
+ */
 function fill(store, cell, row, col, draft) {
   if (col === "name") {
     cell.style.setProperty("--level", String(levelOf(store, row)));
@@ -399,7 +405,12 @@ function content(store, row, col, draft) {
   return [words];
 }
 
-/** The press that folds a phase or unfolds it; keys have a command of their own for that. @param {Store} store @param {Row} row @returns {Bit} */
+/**
+ * The press that folds a phase or unfolds it; keys have a command of their own for that.
+ * @param {Store} store
+ * @param {Row} row
+ * @returns {Bit}
+ */
 function fold(store, row) {
   const isFolded = store.look.folded.includes(row.id);
   return { name: isFolded ? "fold is-folded" : "fold", isHidden: true, data: { fold: row.id } };

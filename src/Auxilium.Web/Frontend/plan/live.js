@@ -16,7 +16,13 @@ const AGAIN = 1500;
 const PATIENCE = 15_000;
 const WAITS = [0, 500, 1000, 2000, 4000];
 
-/** @param {Store} store @param {string} project @param {string} me @param {import("./outbox.js").Outbox} outbox @param {(task: string) => void} heard something new is said about a task */
+/**
+ * @param {Store} store
+ * @param {string} project
+ * @param {string} me
+ * @param {import("./outbox.js").Outbox} outbox
+ * @param {(task: string) => void} heard something new is said about a task
+ */
 export function followLive(store, project, me, outbox, heard) {
   const { signalR } = /** @type {any} */ (globalThis);
   const connection = new signalR.HubConnectionBuilder()

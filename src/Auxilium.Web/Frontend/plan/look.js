@@ -90,7 +90,12 @@ export const filtersOf = (look) =>
 /** The team that a row is in by its owner. @param {Row} row @param {Teams} teams */
 export const teamOf = (row, teams) => teams.get(row.owner ?? "") ?? "";
 
-/** Rows that are not saved yet are always shown, so that nothing typed is out of sight. @param {Row} row @param {Look} look @param {Teams} teams */
+/**
+ * Rows that are not saved yet are always shown, so that nothing typed is out of sight.
+ * @param {Row} row
+ * @param {Look} look
+ * @param {Teams} teams
+ */
 export function passes(row, look, teams) {
   if (row.unsaved) return true;
   if (look.text !== "" && !row.name.toLocaleLowerCase().includes(look.text.toLocaleLowerCase())) return false;
@@ -241,7 +246,13 @@ function titleOf(key, by, names) {
   return STATE_WORDS[key] ?? "No date";
 }
 
-/** A line above the rows of a group: it is drawn like a row, and is none of the plan's. @param {string} id @param {string} title @param {number} count @returns {Row} */
+/**
+ * A line above the rows of a group: it is drawn like a row, and is none of the plan's.
+ * @param {string} id
+ * @param {string} title
+ * @param {number} count
+ * @returns {Row}
+ */
 function heading(id, title, count) {
   return { ...emptyRow(id, `${title} (${count})`), kind: "phase", heading: true };
 }

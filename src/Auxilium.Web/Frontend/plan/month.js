@@ -210,7 +210,14 @@ export function drawMonth(store, preview, actions, frame, open) {
     return cell;
   }
 
-  /** @param {Row} row @param {number} column @param {number} days @param {number} line @param {boolean} goesOn from the week before @param {boolean} goesBeyond */
+  /**
+   * @param {Row} row
+   * @param {number} column
+   * @param {number} days
+   * @param {number} line
+   * @param {boolean} goesOn from the week before
+   * @param {boolean} goesBeyond
+   */
   function bar(row, column, days, line, goesOn, goesBeyond) {
     const owner = ownerOf(store, row);
     const names = ["month-bar"];

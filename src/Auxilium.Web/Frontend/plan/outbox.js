@@ -19,7 +19,10 @@ import { iso } from "./time.js";
  * @property {number} [baseVersion] of the plan that it was made on, where that was another page's
  */
 
-/** @typedef {{ status: number, content: any, pause: number }} Answer status 0 where there was none, or not the whole of it; pause in milliseconds, as the server asks for */
+/**
+ * @typedef {{ status: number, content: any, pause: number }} Answer status 0 where there was none, or not the whole of it; pause in
+ * milliseconds, as the server asks for
+ */
 /** @typedef {{ message: string, code?: string, theirs?: string, yours?: string, by?: string }} Refusal */
 
 /** So many failures of the server at one edit are told as such. */
@@ -125,7 +128,12 @@ export class Outbox {
     return status === 200 ? content : refusalOf(status, content, "cannot read the list");
   }
 
-  /** When a task would come by a rule. @param {string} task @param {object} rule @returns {Promise<import("./repeat.js").Told | Refusal>} */
+  /**
+   * When a task would come by a rule.
+   * @param {string} task
+   * @param {object} rule
+   * @returns {Promise<import("./repeat.js").Told | Refusal>}
+   */
   async askRepeat(task, rule) {
     const { status, content } = await this.#post(`tasks/${encodeURIComponent(task)}/repeats`, JSON.stringify(rule));
     return status === 200 ? content : refusalOf(status, content, "cannot say when");
@@ -269,7 +277,12 @@ class Unsent {
     else localStorage.setItem(this.#key, JSON.stringify(jobs));
   }
 
-  /** What other pages left, the oldest first. @returns {{ id: string, takeBack?: "lastEdit" | "lastTakeBack", overrule?: boolean, near?: number, baseVersion: number, edit: object | null }[]} */
+  /**
+   * What other pages left, the oldest first.
+   * @returns
+   * {{ id: string, takeBack?: "lastEdit" | "lastTakeBack", overrule?: boolean, near?: number, baseVersion: number,
+   *   edit: object | null }[]}
+   */
   take() {
     const keys = Object.keys(localStorage).filter((key) => key.startsWith(this.#prefix) && key !== this.#key);
     const left = keys.flatMap((key) => {
@@ -290,7 +303,12 @@ const PLAIN = {
   403: "You may not do this here: ask who coordinates the project.",
 };
 
-/** @param {number} status @param {any} content @param {string} cannot what the server could not do, where it does not answer @returns {Refusal} */
+/**
+ * @param {number} status
+ * @param {any} content
+ * @param {string} cannot what the server could not do, where it does not answer
+ * @returns {Refusal}
+ */
 function refusalOf(status, content, cannot = "cannot do this") {
   if (status === 0) return { message: `The server does not answer, so it ${cannot}. Try again in a moment.` };
   const plain = content.detail || content.errors ? null : PLAIN[status];

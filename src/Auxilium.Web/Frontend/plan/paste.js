@@ -9,7 +9,8 @@ import { element } from "./card/fields.js";
 /**
  * @typedef {object} Reading
  * @property {{ kind: string, heading: string, sample: string }[]} columns
- * @property {{ line: number, level: number, number: string, name: string, isPhase: boolean, cells: Record<string, string>, problems: { column: string | null, message: string }[] }[]} rows
+ * @property {{ line: number, level: number, number: string, name: string, isPhase: boolean, cells: Record<string, string>, problems: {
+ * column: string | null, message: string }[] }[]} rows
  * @property {string | null} dateOrder
  * @property {boolean} askDateOrder
  * @property {string[]} newPeople
@@ -90,7 +91,8 @@ export function makePaste(store, outbox, actions, show) {
     if (text.value.length > MOST_CHARACTERS) {
       draw(
         null,
-        `This is ${Math.round(text.value.length / 1000).toLocaleString("en")} thousand characters long: a list has at most 1,000 thousand. Paste only the part with the tasks.`,
+        `This is ${Math.round(text.value.length / 1000).toLocaleString("en")} thousand characters long: ` +
+          "a list has at most 1,000 thousand. Paste only the part with the tasks.",
       );
       return;
     }
@@ -185,7 +187,12 @@ export function makePaste(store, outbox, actions, show) {
     );
   }
 
-  /** Puts a row a level out or in. @param {Reading["rows"][number]} row @param {-1 | 1} by @param {number} above the level of the row before */
+  /**
+   * Puts a row a level out or in.
+   * @param {Reading["rows"][number]} row
+   * @param {-1 | 1} by
+   * @param {number} above the level of the row before
+   */
   function leveller(row, by, above) {
     const words = by < 0 ? "out" : "in";
     const button = /** @type {HTMLButtonElement} */ (

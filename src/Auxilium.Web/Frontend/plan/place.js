@@ -4,7 +4,10 @@
 /** @import { Store } from "./store.js" */
 /** @import { Row } from "./types.js" */
 
-/** @typedef {{ parent: string | null, after: string | null, line: number, level: number, into: boolean }} Place line is the one whose upper edge is marked; with into the whole of it is */
+/**
+ * @typedef {{ parent: string | null, after: string | null, line: number, level: number, into: boolean }} Place line is the one whose upper
+ * edge is marked; with into the whole of it is
+ */
 
 /** The place under a point. @param {Store} store @param {number} lines how far down, in rows @returns {Place} */
 export function placeAt(store, lines) {
@@ -32,11 +35,22 @@ export function placeAt(store, lines) {
   return { parent: row.id, after: children.at(-1)?.id ?? null, line, level: row.level + 1, into: true };
 }
 
-/** The rows that are dragged with a row: all picked ones, where it is one of them. @param {Store} store @param {Row} row @returns {Row[]} */
+/**
+ * The rows that are dragged with a row: all picked ones, where it is one of them.
+ * @param {Store} store
+ * @param {Row} row
+ * @returns {Row[]}
+ */
 export const draggedWith = (store, row) =>
   store.selection.size > 1 && store.selection.has(row.id) ? store.selection.tops : [row];
 
-/** The edits that put rows there; none where they stand there already or would go into themselves. @param {Store} store @param {Row[]} rows @param {Place} place @returns {object[]} */
+/**
+ * The edits that put rows there; none where they stand there already or would go into themselves.
+ * @param {Store} store
+ * @param {Row[]} rows
+ * @param {Place} place
+ * @returns {object[]}
+ */
 export function movesTo(store, rows, place) {
   const going = new Set(rows.map((row) => row.id));
   for (let up = place.parent; up !== null; up = store.row(up)?.parent ?? null) if (going.has(up)) return [];

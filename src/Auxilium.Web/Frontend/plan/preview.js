@@ -20,7 +20,11 @@ export class Preview {
     this.#outbox = outbox;
   }
 
-  /** One question at a time; the answer to an old one is followed by the newest. @param {object | null} edit null for nothing @param {string | null} own the row that is held itself */
+  /**
+   * One question at a time; the answer to an old one is followed by the newest.
+   * @param {object | null} edit null for nothing
+   * @param {string | null} own the row that is held itself
+   */
   ask(edit, own) {
     this.#edit = edit;
     this.#own = own;

@@ -8,7 +8,14 @@ import { HEAD_HEIGHT } from "./list.js";
 /** Pixels across and down an A4 sheet on its side, without its margins. */
 const SHEET = { width: 1030, height: 640 };
 
-/** @param {Store} store @param {Sight} sight @param {HTMLElement} board @param {() => void} draw everything anew @param {() => void} fit the project into the width @param {() => () => void} keep where one is; called, it goes back there */
+/**
+ * @param {Store} store
+ * @param {Sight} sight
+ * @param {HTMLElement} board
+ * @param {() => void} draw everything anew
+ * @param {() => void} fit the project into the width
+ * @param {() => () => void} keep where one is; called, it goes back there
+ */
 export function printPlan(store, sight, board, draw, fit, keep) {
   /** @type {(() => void) | null} */ let back = null;
   addEventListener("beforeprint", () => {

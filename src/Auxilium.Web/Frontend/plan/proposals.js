@@ -4,7 +4,12 @@
 /** @import { Store } from "./store.js" */
 import { element, quietButton } from "./card/fields.js";
 
-/** @typedef {{ id: string, by: string, hue: number, at: string, task: string | null, sentence: string, problem: string | null, note: string, own: boolean }} Proposal */
+/**
+ * @typedef
+ * {{ id: string, by: string, hue: number, at: string, task: string | null, sentence: string, problem: string | null,
+ *   note: string, own: boolean }}
+ * Proposal
+ */
 
 /** @param {Store} store @param {string} project @param {string} token @param {(id: string) => void} show brings a row into sight */
 export function listProposals(store, project, token, show) {
@@ -73,7 +78,11 @@ export function listProposals(store, project, token, show) {
     );
   }
 
-  /** Somebody may have changed the same since it was proposed: then whoever accepts is shown both. @param {string} id @param {HTMLElement} choice */
+  /**
+   * Somebody may have changed the same since it was proposed: then whoever accepts is shown both.
+   * @param {string} id
+   * @param {HTMLElement} choice
+   */
   async function accept(id, choice) {
     const conflict = await decide("POST", `/${id}/accept`);
     if (!conflict) return;
@@ -92,7 +101,11 @@ export function listProposals(store, project, token, show) {
     );
   }
 
-  /** @param {string} method @param {string} path @returns {Promise<{ by: string, theirs: string, yours: string } | null>} what was changed meanwhile */
+  /**
+   * @param {string} method
+   * @param {string} path
+   * @returns {Promise<{ by: string, theirs: string, yours: string } | null>} what was changed meanwhile
+   */
   async function decide(method, path) {
     const answer = await fetch(address + path, { method, headers: { "X-Auxilium-Token": token } }).catch(() => null);
     const body = answer && answer.status !== 204 ? await answer.json().catch(() => ({})) : {};

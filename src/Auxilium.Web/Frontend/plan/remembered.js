@@ -12,7 +12,12 @@ export class Remembered {
   /** @type {Record<string, unknown>} */ #content;
   /** @type {ReturnType<typeof setTimeout> | undefined} */ #timer;
 
-  /** @param {string} project @param {string} token @param {string} me id of whoever looks @param {Record<string, unknown> | null} kept what the server has */
+  /**
+   * @param {string} project
+   * @param {string} token
+   * @param {string} me id of whoever looks
+   * @param {Record<string, unknown> | null} kept what the server has
+   */
   constructor(project, token, me, kept) {
     this.#address = `/api/v1/projects/${project}/look`;
     this.#token = token;

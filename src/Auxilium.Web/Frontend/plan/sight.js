@@ -15,7 +15,12 @@ export class Sight {
   covered = 0;
   #isAimed = false;
 
-  /** @param {HTMLElement} board @param {HTMLElement} list @param {() => void} moved something else is in sight @param {() => void} changed it has another size */
+  /**
+   * @param {HTMLElement} board
+   * @param {HTMLElement} list
+   * @param {() => void} moved something else is in sight
+   * @param {() => void} changed it has another size
+   */
   constructor(board, list, moved, changed) {
     this.#board = board;
     this.#list = list;

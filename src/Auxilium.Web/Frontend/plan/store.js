@@ -12,10 +12,16 @@ export class Store {
   /** By id: where a row stands in the plan. @type {Map<string, number>} */ position = new Map();
   /** The rows that are drawn, from top to bottom. @type {Row[]} */ shown = [];
   /** By id: the line that a shown row is drawn on. @type {Map<string, number>} */ line = new Map();
-  /** Phases that are shown, with the lines of their first and last row; none where rows are sorted. @type {{ row: Row, at: number, last: number }[]} */ shownPhases =
-    [];
-  /** Links of which both ends are shown, with their lines; those that set the finish last, to lie on top. @type {{ link: Link, from: number, to: number }[]} */ shownLinks =
-    [];
+  /**
+   * Phases that are shown, with the lines of their first and last row; none where rows are sorted.
+   * @type {{ row: Row, at: number, last: number }[]}
+   */
+  shownPhases = [];
+  /**
+   * Links of which both ends are shown, with their lines; those that set the finish last, to lie on top.
+   * @type {{ link: Link, from: number, to: number }[]}
+   */
+  shownLinks = [];
   /** @type {Look} */ look = plainLook();
   selection = new Selection(this);
   /** @type {Link[]} */ links = [];
@@ -23,27 +29,42 @@ export class Store {
   /** By the id of a person: the team they are in. @type {Map<string, string>} */ teams = new Map();
   /** @type {Closed[]} */ closed = [];
   /** @type {Project} */ project;
-  /** By id: how much is said about a task, and how many files it has. @type {Map<string, { comments: number, files: number }>} */ talk =
-    new Map();
+  /**
+   * By id: how much is said about a task, and how many files it has.
+   * @type {Map<string, { comments: number, files: number }>}
+   */
+  talk = new Map();
   /** Other projects, once one has asked for them. @type {{ id: string, name: string, start: number, finish: number }[]} */ others =
     [];
-  /** What whoever looks may do: change everything, report and propose, look, or look by a link. @type {"edit" | "report" | "look" | "shared"} */ rights =
-    "edit";
+  /**
+   * What whoever looks may do: change everything, report and propose, look, or look by a link.
+   * @type {"edit" | "report" | "look" | "shared"}
+   */
+  rights = "edit";
   /** The version that was shown when somebody began to type. @type {number | null} */ typing = null;
   /** Changes that wait for the coordinator. */ proposals = 0;
   canUndo = false;
   canRedo = false;
   /** @type {Run[]} */ sentence = [];
   /** How many tasks the newest edit moved. */ moved = 0;
-  /** A sentence that takes the place of the ripple for now. @type {{ text: string, tone: "problem" | "preview" | "waiting" | "proposal", drop?: (() => void) | undefined } | null} */ notice =
-    null;
+  /**
+   * A sentence that takes the place of the ripple for now.
+   * @type {{ text: string, tone: "problem" | "preview" | "waiting" | "proposal", drop?: (() => void) | undefined } | null}
+   */
+  notice = null;
   /** By "row/column". @type {Map<string, Draft>} */ drafts = new Map();
   /** Where the newest problem is. @type {string | null} */ problemAt = null;
   /** @type {{ id: string, col: string } | null} */ current = null;
-  /** Rows that the server does not know yet, with the sibling each stands after. @type {Map<string, { row: Row, after: string | null }>} */ unsaved =
-    new Map();
-  /** What a drag would move, as drawn over the bars; a new task's has no row but a line. @type {{ id: string, line?: number, start: number, finish: number, dragged: boolean }[]} */ ghosts =
-    [];
+  /**
+   * Rows that the server does not know yet, with the sibling each stands after.
+   * @type {Map<string, { row: Row, after: string | null }>}
+   */
+  unsaved = new Map();
+  /**
+   * What a drag would move, as drawn over the bars; a new task's has no row but a line.
+   * @type {{ id: string, line?: number, start: number, finish: number, dragged: boolean }[]}
+   */
+  ghosts = [];
   /** The link that is being drawn. @type {{ x1: number, y1: number, x2: number, y2: number, lands: boolean } | null} */ thread =
     null;
   /** Where rows that are dragged would go. @type {Place | null} */ drop = null;
@@ -81,7 +102,10 @@ export class Store {
     return this.rights === "look" ? "You may look at this plan. To change something, ask who coordinates it." : null;
   }
 
-  /** Says in the bottom line what is wrong with something that has no place of its own for it. @param {string} problem nothing where all is well */
+  /**
+   * Says in the bottom line what is wrong with something that has no place of its own for it.
+   * @param {string} problem nothing where all is well
+   */
   tell = (problem) => {
     if (problem === "") return;
     this.notice = { tone: "problem", text: problem };
@@ -280,7 +304,12 @@ export class Store {
   }
 }
 
-/** A saved row with what has changed of it; of a new one only what is not as usual is told. @param {Row | undefined} known @param {Partial<Row> & { id: string }} change @returns {Row} */
+/**
+ * A saved row with what has changed of it; of a new one only what is not as usual is told.
+ * @param {Row | undefined} known
+ * @param {Partial<Row> & { id: string }} change
+ * @returns {Row}
+ */
 const merged = (known, change) => ({ ...(known && !known.unsaved ? known : emptyRow(change.id, "")), ...change });
 
 /** Phases with the lines of their first and last row. @param {Row[]} shown */

@@ -64,7 +64,12 @@ function button(name) {
 /** Whether what moved is on its way: pressed twice, it is shown once, and does not come back after it was closed. */
 let isAsking = false;
 
-/** Lists what the last edit moved. @param {Store} store @param {Outbox} outbox @param {(id: string) => void} show brings a row into sight */
+/**
+ * Lists what the last edit moved.
+ * @param {Store} store
+ * @param {Outbox} outbox
+ * @param {(id: string) => void} show brings a row into sight
+ */
 export async function openMoves(store, outbox, show) {
   if (isAsking) return;
   isAsking = true;
@@ -114,7 +119,13 @@ function effects(store, ripple) {
 /** @param {Store} store @param {string} id */
 const nameOf = (store, id) => store.row(id)?.name ?? "a row that is gone";
 
-/** @param {HTMLTableRowElement} line @param {Store} store @param {Move} move @param {HTMLDialogElement} dialog @param {(id: string) => void} show */
+/**
+ * @param {HTMLTableRowElement} line
+ * @param {Store} store
+ * @param {Move} move
+ * @param {HTMLDialogElement} dialog
+ * @param {(id: string) => void} show
+ */
 function fillRow(line, store, move, dialog, show) {
   const name = document.createElement("button");
   name.type = "button";

@@ -17,7 +17,10 @@ export const dayOf = (minutes) => Math.floor(minutes / DAY);
 /** The day a finish belongs to: one at midnight ends the day before. @param {number} minutes */
 export const finishDayOf = (minutes) => Math.floor((minutes - 1) / DAY);
 
-/** The last day of a row: never before its first, also of what takes no time at the very start of a day. @param {{ start: number | null, finish: number }} row */
+/**
+ * The last day of a row: never before its first, also of what takes no time at the very start of a day.
+ * @param {{ start: number | null, finish: number }} row
+ */
 export const lastDayOf = (row) => Math.max(dayOf(row.start ?? 0), finishDayOf(row.finish));
 
 /** @param {number} day */

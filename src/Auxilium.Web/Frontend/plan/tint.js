@@ -7,7 +7,13 @@ import { teamOf } from "./look.js";
 
 const HUES = 9;
 
-/** What a row or a bar is coloured by, as an attribute of it; none where there is nothing to tell. @param {{ people: Person[], teams: Teams }} store @param {Row} row @param {Look["rows"] | Look["colour"]} by @returns {{ name: "data-hue" | "data-tint", value: string } | null} */
+/**
+ * What a row or a bar is coloured by, as an attribute of it; none where there is nothing to tell.
+ * @param {{ people: Person[], teams: Teams }} store
+ * @param {Row} row
+ * @param {Look["rows"] | Look["colour"]} by
+ * @returns {{ name: "data-hue" | "data-tint", value: string } | null}
+ */
 export function tintOf(store, row, by) {
   if (by === "own") return row.colour ? { name: "data-tint", value: row.colour } : null;
   if (by === "owner") {

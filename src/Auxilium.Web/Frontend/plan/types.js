@@ -73,7 +73,8 @@
  * @typedef {object} Changes
  * @property {Project} project
  * @property {(Partial<Row> & { id: string })[]} rows new ones whole, of others what has changed
- * @property {{ version: number, edit: string | null } | null} from the version that this leads on from, and no other; null when every row is told, so that what a row does not say is as usual
+ * @property {{ version: number, edit: string | null } | null} from the version that this leads on from, and no other; null when every row
+ * is told, so that what a row does not say is as usual
  * @property {string[] | null} order
  * @property {{ from: string, to: string, kind: LinkKind }[] | null} links
  * @property {number[] | null} finishLinks positions of the links that set the finish
@@ -85,7 +86,10 @@
  * @property {number} moved how many tasks the newest edit moved
  */
 
-/** @typedef {{ task: string, startBefore: string, finishBefore: string, startAfter: string, finishAfter: string, shift: string, why: string }} Move */
+/**
+ * @typedef
+ * {{ task: string, startBefore: string, finishBefore: string, startAfter: string, finishAfter: string, shift: string, why: string }} Move
+ */
 /**
  * @typedef {object} Ripple
  * @property {Run[]} sentence
@@ -99,7 +103,12 @@
 
 /** @typedef {{ task: string, outline: string, name: string, kind: LinkKind, lag: string, elapsed: boolean, text: string }} CardLink */
 
-/** @typedef {{ text: string, every: string, interval: number, on: string[], week: number | null, from: string, until: string | null, times: number | null, length: string, closed: string, made: string, count: number }} CardRepeat */
+/**
+ * @typedef
+ * {{ text: string, every: string, interval: number, on: string[], week: number | null, from: string,
+ *   until: string | null, times: number | null, length: string, closed: string, made: string, count: number }}
+ * CardRepeat
+ */
 
 /**
  * @typedef {object} Card

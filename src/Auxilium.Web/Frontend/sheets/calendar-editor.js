@@ -132,7 +132,12 @@ export class CalendarEditor {
     );
   }
 
-  /** @param {PlanCalendar} calendar @param {string} day @param {string} label @param {(change: Partial<PlanCalendar>, tell: (p: string) => void) => void} save */
+  /**
+   * @param {PlanCalendar} calendar
+   * @param {string} day
+   * @param {string} label
+   * @param {(change: Partial<PlanCalendar>, tell: (p: string) => void) => void} save
+   */
   #weekday(calendar, day, label, save) {
     const work = calendar.week[day];
     const value = work === undefined ? "" : work.length === 0 ? "off" : work.join(", ");
@@ -196,7 +201,12 @@ export class CalendarEditor {
     return frame;
   }
 
-  /** @param {PlanCalendar} calendar @param {string} set @param {(change: Partial<PlanCalendar>, tell: (p: string) => void) => void} save @param {(p: string) => void} tell */
+  /**
+   * @param {PlanCalendar} calendar
+   * @param {string} set
+   * @param {(change: Partial<PlanCalendar>, tell: (p: string) => void) => void} save
+   * @param {(p: string) => void} tell
+   */
   async #addHolidays(calendar, set, save, tell) {
     /** @type {{ day: string, name: string }[] | null} */
     const days = await fetch(`/api/v1/holidays/${set}?from=${this.#year}&to=${this.#year}`)

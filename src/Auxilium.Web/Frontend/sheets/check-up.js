@@ -53,7 +53,12 @@ function group(title, findings) {
   );
 }
 
-/** Says what a fix would do, and does it only then. @param {{ label: string, edit: object }} fix @param {HTMLElement} asked @param {HTMLElement} problem */
+/**
+ * Says what a fix would do, and does it only then.
+ * @param {{ label: string, edit: object }} fix
+ * @param {HTMLElement} asked
+ * @param {HTMLElement} problem
+ */
 async function ask(fix, asked, problem) {
   problem.textContent = "";
   try {

@@ -62,12 +62,22 @@ export class PlanClient {
     return content;
   }
 
-  /** @param {object} edit @param {(problem: string) => void} tell @param {string} [near] @returns {Promise<boolean>} whether it was taken */
+  /**
+   * @param {object} edit
+   * @param {(problem: string) => void} tell
+   * @param {string} [near]
+   * @returns {Promise<boolean>} whether it was taken
+   */
   async edit(edit, tell, near) {
     return this.#send({ edit, near: near ?? null }, tell);
   }
 
-  /** Takes an entry of the journal back. @param {number} entry @param {(problem: string, conflict: boolean) => void} tell @param {boolean} [overrule] though somebody changed the same since */
+  /**
+   * Takes an entry of the journal back.
+   * @param {number} entry
+   * @param {(problem: string, conflict: boolean) => void} tell
+   * @param {boolean} [overrule] though somebody changed the same since
+   */
   async takeBack(entry, tell, overrule = false) {
     return this.#send({ takeBack: entry, overrule }, tell);
   }
@@ -119,7 +129,11 @@ export class PlanClient {
   }
 }
 
-/** The whole answer; what is cut off in the middle is none. @param {Promise<Response>} asked @returns {Promise<{ ok: boolean, status: number, body: any }>} */
+/**
+ * The whole answer; what is cut off in the middle is none.
+ * @param {Promise<Response>} asked
+ * @returns {Promise<{ ok: boolean, status: number, body: any }>}
+ */
 async function read(asked) {
   try {
     const answer = await asked;

@@ -111,7 +111,8 @@ function draw(forecast) {
       element(
         "p",
         { class: "empty" },
-        "No task has a range of lengths yet, so every run is the same. Give the uncertain ones a range on their card: at best, likely, at worst.",
+        "No task has a range of lengths yet, so every run is the same. " +
+          "Give the uncertain ones a range on their card: at best, likely, at worst.",
         element("a", { class: "button", href: client.plan }, "Go to the plan"),
       ),
     );
@@ -148,7 +149,8 @@ function chart({ days, runs: all, planned, finishBy, confidences: confident }) {
     svg.setAttribute(name, value);
   svg.setAttribute(
     "aria-label",
-    `Finishes between ${short(first)} and ${short(last)}; half of the runs by ${day(confident.find((c) => c.percent === 50)?.finish ?? "")}.`,
+    `Finishes between ${short(first)} and ${short(last)}; ` +
+      `half of the runs by ${day(confident.find((c) => c.percent === 50)?.finish ?? "")}.`,
   );
   const draw = (/** @type {string} */ tag, /** @type {Record<string, string | number>} */ at, text = "") => {
     const shape = svgElement(tag);

@@ -5,7 +5,12 @@
 import { element, quietButton } from "../plan/card/fields.js";
 import { PlanClient } from "./client.js";
 
-/** @typedef {{ id: number, at: string, personId: string, person: string, sentence: Run[], moved: number, takesBack: number | null, stands: boolean }} Entry */
+/**
+ * @typedef
+ * {{ id: number, at: string, personId: string, person: string, sentence: Run[], moved: number, takesBack: number | null,
+ *   stands: boolean }}
+ * Entry
+ */
 
 const content = /** @type {HTMLElement} */ (document.getElementById("content"));
 const client = new PlanClient(draw);

@@ -9,7 +9,9 @@ import { PlanClient } from "./client.js";
 /** @import { PlanCalendar } from "./calendar-editor.js" */
 /**
  * @typedef {object} PlanDocument
- * @property {{ name: string, scheduleFrom: "start" | "finish", start: string | null, finish: string | null, finishBy: string | null, floatTo: string, statusDate: string | null, moveUnfinishedWork: boolean, calendar: string | null, hoursPerDay: number, daysPerWeek: number, criticalFloat: string, periods: { name: string, from: string, to: string }[] }} project
+ * @property {{ name: string, scheduleFrom: "start" | "finish", start: string | null, finish: string | null, finishBy: string | null,
+ * floatTo: string, statusDate: string | null, moveUnfinishedWork: boolean, calendar: string | null, hoursPerDay: number, daysPerWeek:
+ * number, criticalFloat: string, periods: { name: string, from: string, to: string }[] }} project
  * @property {PlanCalendar[]} calendars
  * @property {{ id: string, name: string, calendar: string | null }[]} people
  */
@@ -221,7 +223,13 @@ function periodFields({ project: { periods } }) {
   ];
 }
 
-/** A day of its own picker. @param {string} label @param {string} value YYYY-MM-DD @param {import("../plan/card/fields.js").Send} send @param {string} key */
+/**
+ * A day of its own picker.
+ * @param {string} label
+ * @param {string} value YYYY-MM-DD
+ * @param {import("../plan/card/fields.js").Send} send
+ * @param {string} key
+ */
 function dayField(label, value, send, key) {
   const field = textField(label, value, (day, tell) => (day ? send(day, tell) : tell("Give a day.")), { key });
   /** @type {HTMLInputElement} */ (field.querySelector("input")).type = "date";

@@ -20,7 +20,9 @@ export function yearSheet({ year, hours, days }) {
     months.append(element("div", { class: "year-month" }, element("h4", {}, name), grid));
   }
   const named = days.filter((day) => day.name !== null).length;
-  const summary = `${hours.toLocaleString("en")} working hours in the year; ${named} ${named === 1 ? "day is" : "days are"} out of the ordinary.`;
+  const summary =
+    `${hours.toLocaleString("en")} working hours in the year; ` +
+    `${named} ${named === 1 ? "day is" : "days are"} out of the ordinary.`;
   return element("div", {}, months, element("p", { class: "mute" }, summary));
 }
 

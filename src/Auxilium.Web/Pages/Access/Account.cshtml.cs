@@ -15,7 +15,20 @@ namespace Auxilium.Web.Pages.Access;
 [Authorize(Rights.OwnAccount)]
 [RequestSizeLimit(64 * 1024)]
 [EnableRateLimiting(Api.Limits.Writing)]
-public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Account> signIn, Sessions sessions, Tokens tokens, Feeds feeds, NoticeBook notices, Letters letters, OwnAddress address, PasswordCheck passwords, Audit audit, OrganisationClock clock, AccessLog log) : PasswordPage
+public sealed class AccountModel(
+    UserManager<Account> accounts,
+    SignInManager<Account> signIn,
+    Sessions sessions,
+    Tokens tokens,
+    Feeds feeds,
+    NoticeBook notices,
+    Letters letters,
+    OwnAddress address,
+    PasswordCheck passwords,
+    Audit audit,
+    OrganisationClock clock,
+    AccessLog log
+) : PasswordPage
 {
     private const int SpareCodeCount = 10;
 
@@ -76,14 +89,22 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
     public async Task<IActionResult> OnPostPasswordAsync(CancellationToken cancel)
     {
         await LoadAsync(cancel);
-        if (HasPassword && !await passwords.IsRightAsync(_account, Current ?? "")) Wrong(nameof(Current), "This is not the password you have. After too many tries the account stays closed for a quarter of an hour.");
-        if (!IsPasswordGood(Address)) return Page();
-        if (HasPassword) await accounts.ChangePasswordAsync(_account, Current!, Password!);
-        else await accounts.AddPasswordAsync(_account, Password!);
+        if (HasPassword && !await passwords.IsRightAsync(_account, Current ?? ""))
+            Wrong(
+                nameof(Current),
+                "This is not the password you have. After too many tries the account stays closed for a quarter of an hour."
+            );
+        if (!IsPasswordGood(Address))
+            return Page();
+        if (HasPassword)
+            await accounts.ChangePasswordAsync(_account, Current!, Password!);
+        else
+            await accounts.AddPasswordAsync(_account, Password!);
         log.Changed(_account.Id, "password");
         await audit.NoteAsync(_account.Id, _account.Id, $"{User.Identity!.Name} has another password.", cancel);
         await sessions.SignOutAsync(_account.Id, allBut: User.SessionId(), cancel: cancel);
-        if (Address is { } mail) await letters.PasswordChangedAsync(User.Identity!.Name!, mail, cancel);
+        if (Address is { } mail)
+            await letters.PasswordChangedAsync(User.Identity!.Name!, mail, cancel);
         return Done("Your password is changed. Everywhere else you were signed out.");
     }
 
@@ -99,7 +120,8 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
     {
         await LoadAsync(cancel);
         var code = string.Concat((Code ?? "").Where(char.IsAsciiDigit));
-        if (await accounts.GetAuthenticatorKeyAsync(_account) is null) return await OnPostSetUpAsync(cancel);
+        if (await accounts.GetAuthenticatorKeyAsync(_account) is null)
+            return await OnPostSetUpAsync(cancel);
         if (!await accounts.VerifyTwoFactorTokenAsync(_account, TokenOptions.DefaultAuthenticatorProvider, code))
         {
             Wrong(nameof(Code), "These are not the digits that belong to this key now: type the ones that are shown.");
@@ -107,16 +129,27 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
             return Page();
         }
         await accounts.SetTwoFactorEnabledAsync(_account, true);
-        await TellAsync("second step", $"{User.Identity!.Name} turned the second step on.", "The second step of your sign-in is on now.", cancel);
+        await TellAsync(
+            "second step",
+            $"{User.Identity!.Name} turned the second step on.",
+            "The second step of your sign-in is on now.",
+            cancel
+        );
         return await OnPostSpareCodesAsync(cancel);
     }
 
     public async Task<IActionResult> OnPostSpareCodesAsync(CancellationToken cancel)
     {
         await LoadAsync(cancel);
-        if (!HasSecondStep) return Done("Spare codes go with the second step: turn that on first.");
+        if (!HasSecondStep)
+            return Done("Spare codes go with the second step: turn that on first.");
         NewCodes = [.. (await accounts.GenerateNewTwoFactorRecoveryCodesAsync(_account, SpareCodeCount))!];
-        await TellAsync("spare codes", $"{User.Identity!.Name} made new spare codes.", "You have new spare codes for your sign-in; those before no longer open.", cancel);
+        await TellAsync(
+            "spare codes",
+            $"{User.Identity!.Name} made new spare codes.",
+            "You have new spare codes for your sign-in; those before no longer open.",
+            cancel
+        );
         SpareCodes = NewCodes.Count;
         return Page();
     }
@@ -125,7 +158,12 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
     {
         await LoadAsync(cancel);
         await accounts.SetTwoFactorEnabledAsync(_account, false);
-        await TellAsync("second step", $"{User.Identity!.Name} turned the second step off.", "The second step of your sign-in is off now.", cancel);
+        await TellAsync(
+            "second step",
+            $"{User.Identity!.Name} turned the second step off.",
+            "The second step of your sign-in is off now.",
+            cancel
+        );
         await accounts.ResetAuthenticatorKeyAsync(_account);
         return Done("The second step is off.");
     }
@@ -149,7 +187,10 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
         var wishes = new NoticeWishes
         {
             Never = [.. Kinds.Select(k => k.Kind).Where(k => !app.Contains(k.ToString()))],
-            Mail = Kinds.ToDictionary(k => k.Kind, k => Enum.TryParse<ByMail>(Request.Form[$"mail-{k.Kind}"], out var how) ? how : ByMail.No),
+            Mail = Kinds.ToDictionary(
+                k => k.Kind,
+                k => Enum.TryParse<ByMail>(Request.Form[$"mail-{k.Kind}"], out var how) ? how : ByMail.No
+            ),
             MovedDays = Math.Clamp(movedDays, 0, 60),
             DueDays = Math.Clamp(dueDays, 0, 60),
         };
@@ -159,7 +200,10 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
 
     public async Task<IActionResult> OnPostFeedAsync(CancellationToken cancel)
     {
-        (Secret, SecretSays) = (address.Of($"/feeds/{await feeds.MakeAsync(User.PersonId(), cancel)}.ics"), "Give this address to your calendar program. Whoever has it sees your tasks, and it is shown only now.");
+        (Secret, SecretSays) = (
+            address.Of($"/feeds/{await feeds.MakeAsync(User.PersonId(), cancel)}.ics"),
+            "Give this address to your calendar program. Whoever has it sees your tasks, and it is shown only now."
+        );
         await LoadAsync(cancel);
         return Page();
     }
@@ -174,10 +218,22 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
     {
         if (Line(nameof(TokenName), TokenName, "What the token is for", 80, true) is { } name)
         {
-            Secret = await tokens.MakeAsync(User.PersonId(), name, scope, days > 0 ? clock.EndOf(DateOnly.FromDateTime(clock.GetLocalNow().DateTime).AddDays(Math.Min(days, 3650))) : null, cancel);
+            Secret = await tokens.MakeAsync(
+                User.PersonId(),
+                name,
+                scope,
+                days > 0 ? clock.EndOf(DateOnly.FromDateTime(clock.GetLocalNow().DateTime).AddDays(Math.Min(days, 3650))) : null,
+                cancel
+            );
             SecretSays = "Your token. It is shown only now.";
-            if (Secret is not null) await letters.ChangedAsync(User.PersonId(), $"A program can use your account now, by the new token “{name}”, which {ScopeOf(scope)}.", cancel);
-            else Wrong(nameof(TokenName), $"You have {Storage.People.Tokens.Most} tokens: revoke one first.");
+            if (Secret is not null)
+                await letters.ChangedAsync(
+                    User.PersonId(),
+                    $"A program can use your account now, by the new token “{name}”, which {ScopeOf(scope)}.",
+                    cancel
+                );
+            else
+                Wrong(nameof(TokenName), $"You have {Storage.People.Tokens.Most} tokens: revoke one first.");
         }
         await LoadAsync(cancel);
         return Page();
@@ -192,13 +248,32 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
 
     public string Day(DateTime utc) => clock.InWords(utc, "d MMM yyyy HH:mm");
 
-    internal static string ScopeOf(TokenScope scope) => scope switch { TokenScope.Look => "reads", TokenScope.Report => "reads, reports and comments", _ => "does what you may in projects" };
+    internal static string ScopeOf(TokenScope scope) =>
+        scope switch
+        {
+            TokenScope.Look => "reads",
+            TokenScope.Report => "reads, reports and comments",
+            _ => "does what you may in projects",
+        };
 
     /// <summary>What a browser says it is, short.</summary>
     internal static string BrowserOf(string agent)
     {
-        var browser = new[] { ("Edg/", "Edge"), ("OPR/", "Opera"), ("Firefox/", "Firefox"), ("Chrome/", "Chrome"), ("Safari/", "Safari") }.FirstOrDefault(b => agent.Contains(b.Item1, StringComparison.Ordinal)).Item2 ?? "A browser";
-        var device = new[] { ("Android", "Android"), ("iPhone", "iPhone"), ("iPad", "iPad"), ("Windows", "Windows"), ("Mac OS", "Mac"), ("Linux", "Linux") }.FirstOrDefault(d => agent.Contains(d.Item1, StringComparison.Ordinal)).Item2;
+        var browser = new[] { ("Edg/", "Edge"), ("OPR/", "Opera"), ("Firefox/", "Firefox"), ("Chrome/", "Chrome"), ("Safari/", "Safari") }
+            .FirstOrDefault(b => agent.Contains(b.Item1, StringComparison.Ordinal))
+            .Item2
+            ?? "A browser";
+        var device = new[]
+        {
+            ("Android", "Android"),
+            ("iPhone", "iPhone"),
+            ("iPad", "iPad"),
+            ("Windows", "Windows"),
+            ("Mac OS", "Mac"),
+            ("Linux", "Linux"),
+        }
+            .FirstOrDefault(d => agent.Contains(d.Item1, StringComparison.Ordinal))
+            .Item2;
         return device is null ? browser : $"{browser} on {device}";
     }
 
@@ -231,7 +306,10 @@ public sealed class AccountModel(UserManager<Account> accounts, SignInManager<Ac
         var key = (await accounts.GetAuthenticatorKeyAsync(_account))!;
         Key = string.Join(' ', key.Chunk(4).Select(c => new string(c))).ToLowerInvariant();
         using var generator = new QRCodeGenerator();
-        using var data = generator.CreateQrCode($"otpauth://totp/Auxilium:{Uri.EscapeDataString(Address ?? _account.Id)}?secret={key}&issuer=Auxilium&digits=6", QRCodeGenerator.ECCLevel.M);
+        using var data = generator.CreateQrCode(
+            $"otpauth://totp/Auxilium:{Uri.EscapeDataString(Address ?? _account.Id)}?secret={key}&issuer=Auxilium&digits=6",
+            QRCodeGenerator.ECCLevel.M
+        );
         using var picture = new SvgQRCode(data);
         Picture = picture.GetGraphic(4, "#000000", "#ffffff", true, SvgQRCode.SizingMode.ViewBoxAttribute);
     }

@@ -22,8 +22,12 @@ public sealed class ForgotModel(UserManager<Account> accounts, Storage.People.Di
 
     public async Task<IActionResult> OnPostAsync(CancellationToken cancel)
     {
-        if (!Mail(nameof(MailAddress), MailAddress, isNeeded: true, out var mail)) return Page();
-        if (await accounts.FindByEmailAsync(mail!) is { Email: { } address } account && await directory.FindAsync(account.Id, cancel) is { LeftOn: null } person)
+        if (!Mail(nameof(MailAddress), MailAddress, isNeeded: true, out var mail))
+            return Page();
+        if (
+            await accounts.FindByEmailAsync(mail!) is { Email: { } address } account
+            && await directory.FindAsync(account.Id, cancel) is { LeftOn: null } person
+        )
         {
             var token = WebEncoders.Base64UrlEncode(Encoding.UTF8.GetBytes(await accounts.GeneratePasswordResetTokenAsync(account)));
             await letters.ResetAsync(person.Name, address, $"/reset/{account.Id}/{token}", cancel);

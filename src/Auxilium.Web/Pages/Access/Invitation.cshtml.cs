@@ -19,8 +19,10 @@ public sealed class InvitationModel(Invitations invitations, UserManager<Account
 
     public async Task<IActionResult> OnGetAsync(string secret, CancellationToken cancel)
     {
-        if (await invitations.FindAsync(secret, cancel) is var (_, person)) (Name, Address) = (person.Name, person.Email);
-        else Response.StatusCode = StatusCodes.Status410Gone;
+        if (await invitations.FindAsync(secret, cancel) is var (_, person))
+            (Name, Address) = (person.Name, person.Email);
+        else
+            Response.StatusCode = StatusCodes.Status410Gone;
         return Page();
     }
 
@@ -32,9 +34,19 @@ public sealed class InvitationModel(Invitations invitations, UserManager<Account
             return Page();
         }
         (Name, Address) = (person.Name, person.Email);
-        if (!IsPasswordGood(person.Email)) return Page();
-        var account = new Account { Id = person.Id, UserName = person.Id, Email = person.Email, EmailConfirmed = true, IsOrganiser = invitation.IsOrganiser, MayMakeProjects = invitation.MayMakeProjects };
-        if (!await invitations.UseAsync(invitation.Id, cancel)) return Redirect("/sign-in");
+        if (!IsPasswordGood(person.Email))
+            return Page();
+        var account = new Account
+        {
+            Id = person.Id,
+            UserName = person.Id,
+            Email = person.Email,
+            EmailConfirmed = true,
+            IsOrganiser = invitation.IsOrganiser,
+            MayMakeProjects = invitation.MayMakeProjects,
+        };
+        if (!await invitations.UseAsync(invitation.Id, cancel))
+            return Redirect("/sign-in");
         var made = await accounts.CreateAsync(account, Password!);
         if (!made.Succeeded)
         {

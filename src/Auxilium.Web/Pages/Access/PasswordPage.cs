@@ -15,8 +15,10 @@ public abstract class PasswordPage : FormPage
     /// <returns>Whether the password can be kept; otherwise what is wrong has been said.</returns>
     protected bool IsPasswordGood(string? mail)
     {
-        if (Passwords.WhyRefused(Password ?? "", mail) is { } why) Wrong(nameof(Password), why);
-        else if (Password != Again) Wrong(nameof(Again), "This is not the same as above: type the password once more.");
+        if (Passwords.WhyRefused(Password ?? "", mail) is { } why)
+            Wrong(nameof(Password), why);
+        else if (Password != Again)
+            Wrong(nameof(Again), "This is not the same as above: type the password once more.");
         return ModelState.IsValid;
     }
 }

@@ -15,13 +15,23 @@ namespace Auxilium.Web.Pages.Access;
 [AllowAnonymous]
 [EnableRateLimiting(Api.Limits.Doors)]
 [RequestSizeLimit(64 * 1024)]
-public sealed class ResetModel(UserManager<Account> accounts, Sessions sessions, Storage.People.Directory directory, Letters letters, AccessLog log) : PasswordPage
+public sealed class ResetModel(
+    UserManager<Account> accounts,
+    Sessions sessions,
+    Storage.People.Directory directory,
+    Letters letters,
+    AccessLog log
+) : PasswordPage
 {
     public async Task<IActionResult> OnPostAsync(string person, string token, CancellationToken cancel)
     {
         var account = await accounts.FindByIdAsync(person);
-        if (!IsPasswordGood(account?.Email)) return Page();
-        var isReset = account is not null && Decode(token) is { } secret && (await accounts.ResetPasswordAsync(account, secret, Password!)).Succeeded;
+        if (!IsPasswordGood(account?.Email))
+            return Page();
+        var isReset =
+            account is not null
+            && Decode(token) is { } secret
+            && (await accounts.ResetPasswordAsync(account, secret, Password!)).Succeeded;
         if (!isReset)
         {
             Wrong(nameof(Password), "This link has run out or was used: ask for a new one under “I forgot my password”.");
@@ -30,7 +40,8 @@ public sealed class ResetModel(UserManager<Account> accounts, Sessions sessions,
         await accounts.SetLockoutEndDateAsync(account!, null);
         await sessions.EndAllAsync(account!.Id, cancel);
         log.Changed(account.Id, "password");
-        if (account.Email is { } mail && await directory.FindAsync(account.Id, cancel) is { } row) await letters.PasswordChangedAsync(row.Name, mail, cancel);
+        if (account.Email is { } mail && await directory.FindAsync(account.Id, cancel) is { } row)
+            await letters.PasswordChangedAsync(row.Name, mail, cancel);
         Say("Your password is new. Sign in with it.");
         return Redirect("/sign-in");
     }

@@ -25,18 +25,26 @@ public sealed class SecondStepModel(SignInManager<Account> signIn, AccessLog log
     [BindProperty]
     public string? Code { get; set; }
 
-    public async Task<IActionResult> OnGetAsync() => await signIn.GetTwoFactorAuthenticationUserAsync() is null ? Redirect("/sign-in") : Page();
+    public async Task<IActionResult> OnGetAsync() =>
+        await signIn.GetTwoFactorAuthenticationUserAsync() is null ? Redirect("/sign-in") : Page();
 
     public async Task<IActionResult> OnPostAsync()
     {
-        if (await signIn.GetTwoFactorAuthenticationUserAsync() is not { } account) return Redirect("/sign-in");
+        if (await signIn.GetTwoFactorAuthenticationUserAsync() is not { } account)
+            return Redirect("/sign-in");
         var code = string.Concat((Code ?? "").Where(c => !char.IsWhiteSpace(c)));
-        var result = code.Length == 6 && code.All(char.IsAsciiDigit)
-            ? await signIn.TwoFactorAuthenticatorSignInAsync(code, Stay, Remember)
-            : await signIn.TwoFactorRecoveryCodeSignInAsync(code);
-        if (result.Succeeded) return LocalRedirect(Url.IsLocalUrl(To) ? To! : "/");
+        var result =
+            code.Length == 6 && code.All(char.IsAsciiDigit)
+                ? await signIn.TwoFactorAuthenticatorSignInAsync(code, Stay, Remember)
+                : await signIn.TwoFactorRecoveryCodeSignInAsync(code);
+        if (result.Succeeded)
+            return LocalRedirect(Url.IsLocalUrl(To) ? To! : "/");
         log.SecondStepRefused(account.Id);
-        Wrong(nameof(Code), "This code does not fit, or its half minute is over: type the one that is shown now. After too many tries the account stays closed for a quarter of an hour.");
+        Wrong(
+            nameof(Code),
+            "This code does not fit, or its half minute is over: type the one that is shown now. After too many tries the account "
+                + "stays closed for a quarter of an hour."
+        );
         return Page();
     }
 }

@@ -15,7 +15,13 @@ public sealed record DemoFace(string Id, string Name, string Initials, string Pa
 [AllowAnonymous]
 [EnableRateLimiting(Api.Limits.Doors)]
 [RequestSizeLimit(64 * 1024)]
-public sealed class SignInModel(SignInManager<Account> signIn, UserManager<Account> accounts, Organisation organisation, Storage.People.Directory directory, PasswordCheck passwords) : FormPage
+public sealed class SignInModel(
+    SignInManager<Account> signIn,
+    UserManager<Account> accounts,
+    Organisation organisation,
+    Storage.People.Directory directory,
+    PasswordCheck passwords
+) : FormPage
 {
     [BindProperty(SupportsGet = true)]
     public string? To { get; set; }
@@ -33,7 +39,8 @@ public sealed class SignInModel(SignInManager<Account> signIn, UserManager<Accou
 
     public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
     {
-        if (await organisation.FindAsync(cancel) is null) return Redirect("/welcome");
+        if (await organisation.FindAsync(cancel) is null)
+            return Redirect("/welcome");
         await ListDemoAsync(cancel);
         return Page();
     }
@@ -41,16 +48,20 @@ public sealed class SignInModel(SignInManager<Account> signIn, UserManager<Accou
     public async Task<IActionResult> OnPostAsync(CancellationToken cancel)
     {
         await ListDemoAsync(cancel);
-        if (Line(nameof(MailAddress), MailAddress, "Your mail address", 200, true) is not { } mail) return Page();
-        if (string.IsNullOrEmpty(Password)) Wrong(nameof(Password), "Your password is missing: type it.");
+        if (Line(nameof(MailAddress), MailAddress, "Your mail address", 200, true) is not { } mail)
+            return Page();
+        if (string.IsNullOrEmpty(Password))
+            Wrong(nameof(Password), "Your password is missing: type it.");
         else
         {
             var account = await accounts.FindByEmailAsync(mail);
             if (await passwords.IsRightAsync(account, Password))
             {
                 var result = await signIn.PasswordSignInAsync(account!, Password, Stay, lockoutOnFailure: false);
-                if (result.Succeeded) return Onward();
-                if (result.RequiresTwoFactor) return RedirectToPage("/Access/SecondStep", new { To, Stay });
+                if (result.Succeeded)
+                    return Onward();
+                if (result.RequiresTwoFactor)
+                    return RedirectToPage("/Access/SecondStep", new { To, Stay });
             }
             // The same words whether the address is known, the password wrong or the account locked: they tell nothing about who is here.
             Wrong(nameof(Password), Refused);
@@ -60,21 +71,35 @@ public sealed class SignInModel(SignInManager<Account> signIn, UserManager<Accou
 
     public async Task<IActionResult> OnPostDemoAsync(string person, CancellationToken cancel)
     {
-        if (await organisation.FindAsync(cancel) is not { IsDemo: true } || await accounts.FindByIdAsync(person ?? "") is not { } account) return NotFound();
+        if (await organisation.FindAsync(cancel) is not { IsDemo: true } || await accounts.FindByIdAsync(person ?? "") is not { } account)
+            return NotFound();
         await signIn.SignInAsync(account, isPersistent: false);
         return Onward();
     }
 
-    private const string Refused = "This address and password do not open an account here. After too many tries an account stays closed for a quarter of an hour.";
+    private const string Refused =
+        "This address and password do not open an account here. After too many tries an account stays closed for a quarter of an hour.";
 
     private LocalRedirectResult Onward() => LocalRedirect(Url.IsLocalUrl(To) ? To! : "/");
 
     private async Task ListDemoAsync(CancellationToken cancel)
     {
-        if (await organisation.FindAsync(cancel) is not { IsDemo: true }) return;
+        if (await organisation.FindAsync(cancel) is not { IsDemo: true })
+            return;
         var known = await directory.AccountsAsync(cancel);
-        Demo = [.. (await directory.AllAsync(cancel)).Where(p => known.ContainsKey(p.Id))
-            .OrderByDescending(p => known[p.Id].IsOrganiser).ThenByDescending(p => known[p.Id].MayMakeProjects).ThenBy(p => p.Name)
-            .Select(p => new DemoFace(p.Id, p.Name, p.Initials, string.Join(" · ", new[] { p.Role, known[p.Id].IsOrganiser ? "organiser" : "" }.Where(t => t.Length > 0))))];
+        Demo =
+        [
+            .. (await directory.AllAsync(cancel))
+                .Where(p => known.ContainsKey(p.Id))
+                .OrderByDescending(p => known[p.Id].IsOrganiser)
+                .ThenByDescending(p => known[p.Id].MayMakeProjects)
+                .ThenBy(p => p.Name)
+                .Select(p => new DemoFace(
+                    p.Id,
+                    p.Name,
+                    p.Initials,
+                    string.Join(" · ", new[] { p.Role, known[p.Id].IsOrganiser ? "organiser" : "" }.Where(t => t.Length > 0))
+                )),
+        ];
     }
 }

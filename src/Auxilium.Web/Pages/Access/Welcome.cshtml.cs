@@ -14,7 +14,8 @@ namespace Auxilium.Web.Pages.Access;
 [AllowAnonymous]
 [EnableRateLimiting(Api.Limits.Doors)]
 [RequestSizeLimit(64 * 1024)]
-public sealed class WelcomeModel(AuxiliumDb db, Organisation organisation, UserManager<Account> accounts, SignInManager<Account> signIn) : PasswordPage
+public sealed class WelcomeModel(AuxiliumDb db, Organisation organisation, UserManager<Account> accounts, SignInManager<Account> signIn)
+    : PasswordPage
 {
     /// <summary>What was printed where the server was started: whoever reads that may begin.</summary>
     [BindProperty(SupportsGet = true)]
@@ -29,28 +30,50 @@ public sealed class WelcomeModel(AuxiliumDb db, Organisation organisation, UserM
     [BindProperty]
     public string? MailAddress { get; set; }
 
-    public async Task<IActionResult> OnGetAsync(CancellationToken cancel) => await organisation.FindAsync(cancel) is null ? Page() : Redirect("/");
+    public async Task<IActionResult> OnGetAsync(CancellationToken cancel) =>
+        await organisation.FindAsync(cancel) is null ? Page() : Redirect("/");
 
     public async Task<IActionResult> OnPostAsync(CancellationToken cancel)
     {
-        if (await organisation.FindAsync(cancel) is not null) return Redirect("/");
+        if (await organisation.FindAsync(cancel) is not null)
+            return Redirect("/");
         var us = Line(nameof(OrganisationName), OrganisationName, "The name of your organisation", 120, true);
         var name = Line(nameof(Name), Name, "Your name", 80, true);
-        if (name is not null && !name.Any(char.IsLetter)) Wrong(nameof(Name), "A name has letters: type yours.");
+        if (name is not null && !name.Any(char.IsLetter))
+            Wrong(nameof(Name), "A name has letters: type yours.");
         Mail(nameof(MailAddress), MailAddress, isNeeded: true, out var mail);
-        if (string.IsNullOrWhiteSpace(Code)) Wrong(nameof(Code), "The code is missing: it was printed where Auxilium was started, and is in the server’s log.");
-        if (!IsPasswordGood(mail)) return Page();
+        if (string.IsNullOrWhiteSpace(Code))
+            Wrong(nameof(Code), "The code is missing: it was printed where Auxilium was started, and is in the server’s log.");
+        if (!IsPasswordGood(mail))
+            return Page();
         // Whole or not at all: a process that dies in between leaves the page open for another try.
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (!await Organisation.MakeAsync(db, us!, Code!, cancel))
         {
-            Wrong(nameof(Code), "This is not the code that was printed where Auxilium was started: look for “To begin” there, or in the server’s log.");
+            Wrong(
+                nameof(Code),
+                "This is not the code that was printed where Auxilium was started: look for “To begin” there, or in the server’s log."
+            );
             return Page();
         }
-        var person = new PersonRow { Id = PlanIds.FreeId(name!, new HashSet<string>()), Name = name!, Initials = PlanIds.InitialsOf(name!), Email = mail };
+        var person = new PersonRow
+        {
+            Id = PlanIds.FreeId(name!, new HashSet<string>()),
+            Name = name!,
+            Initials = PlanIds.InitialsOf(name!),
+            Email = mail,
+        };
         db.People.Add(person);
         await db.SaveChangesAsync(cancel);
-        var account = new Account { Id = person.Id, UserName = person.Id, Email = mail, EmailConfirmed = true, IsOrganiser = true, MayMakeProjects = true };
+        var account = new Account
+        {
+            Id = person.Id,
+            UserName = person.Id,
+            Email = mail,
+            EmailConfirmed = true,
+            IsOrganiser = true,
+            MayMakeProjects = true,
+        };
         if (await accounts.CreateAsync(account, Password!) is { Succeeded: false } refused)
         {
             Wrong("Password", refused.Errors.First().Description);

@@ -16,7 +16,8 @@ public sealed class NoticesModel(NoticeBook notices, TimeProvider clock) : PageM
     public async Task OnGetAsync(CancellationToken cancel)
     {
         All = await notices.OfAsync(User.PersonId(), cancel: cancel);
-        if (All.Count > 0) await notices.ReadAsync(User.PersonId(), All[0].Notice.Id, cancel);
+        if (All.Count > 0)
+            await notices.ReadAsync(User.PersonId(), All[0].Notice.Id, cancel);
     }
 
     public bool IsNew(NoticeRow notice) => notice.ReadAt is null;

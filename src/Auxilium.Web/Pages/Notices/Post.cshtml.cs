@@ -25,16 +25,18 @@ public sealed class PostModel(Mails mails, MailServer server, TimeProvider clock
     public async Task OnGetAsync(CancellationToken cancel)
     {
         (Open, Sent) = await mails.StateAsync(cancel);
-        if (IsStandIn) Post = await mails.PostAsync(cancel);
+        if (IsStandIn)
+            Post = await mails.PostAsync(cancel);
     }
 
     public string When(DateTime utc) => clock.InWords(utc, "ddd d MMM HH:mm");
 
-    internal static string StateOf(MailRow mail) => mail.State switch
-    {
-        MailState.Waiting when mail.Tries == 0 => "waits to be sent",
-        MailState.Waiting => $"tried {mail.Tries} times, tried again later: {mail.Problem}",
-        MailState.Sending => "was cut off while it was handed over: it may have gone, and is not sent twice",
-        _ => $"could not be sent: {mail.Problem}",
-    };
+    internal static string StateOf(MailRow mail) =>
+        mail.State switch
+        {
+            MailState.Waiting when mail.Tries == 0 => "waits to be sent",
+            MailState.Waiting => $"tried {mail.Tries} times, tried again later: {mail.Problem}",
+            MailState.Sending => "was cut off while it was handed over: it may have gone, and is not sent twice",
+            _ => $"could not be sent: {mail.Problem}",
+        };
 }

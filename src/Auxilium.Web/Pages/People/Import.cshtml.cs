@@ -40,20 +40,42 @@ public sealed class ImportModel(Storage.People.Directory directory) : FormPage
     public async Task<IActionResult> OnPostTakeAsync(CancellationToken cancel)
     {
         var known = await ReadAsync(cancel);
-        if (Good == 0) return Page();
+        if (Good == 0)
+            return Page();
         var taken = known.Select(p => p.Id).ToHashSet();
         var rows = new List<(PersonRow Row, PersonLine Line)>();
         foreach (var (line, _) in Plan)
         {
-            if (line.Problem is not null) continue;
-            var row = Find(known, line) ?? new PersonRow { Id = PlanIds.FreeId(line.Name, taken), Name = line.Name, Initials = line.Initials ?? PlanIds.InitialsOf(line.Name) };
+            if (line.Problem is not null)
+                continue;
+            var row = Find(known, line)
+                ?? new PersonRow
+                {
+                    Id = PlanIds.FreeId(line.Name, taken),
+                    Name = line.Name,
+                    Initials = line.Initials ?? PlanIds.InitialsOf(line.Name),
+                };
             taken.Add(row.Id);
-            (row.Name, row.Initials, row.Email, row.Role, row.Team) = (line.Name, line.Initials ?? row.Initials, line.Mail ?? row.Email, line.Role ?? row.Role, line.Team ?? row.Team);
-            if (line.Kind is { } kind) row.Kind = Enum.Parse<PersonKind>(kind);
+            (row.Name, row.Initials, row.Email, row.Role, row.Team) = (
+                line.Name,
+                line.Initials ?? row.Initials,
+                line.Mail ?? row.Email,
+                line.Role ?? row.Role,
+                line.Team ?? row.Team
+            );
+            if (line.Kind is { } kind)
+                row.Kind = Enum.Parse<PersonKind>(kind);
             rows.Add((row, line));
         }
         foreach (var (row, line) in rows)
-            if (line.ReportsTo is { } name && rows.Select(r => r.Row).Concat(known).FirstOrDefault(p => p.Name.Equals(name, StringComparison.OrdinalIgnoreCase) || p.Id == name) is { } boss && boss.Id != row.Id)
+            if (
+                line.ReportsTo is { } name
+                && rows.Select(r => r.Row)
+                    .Concat(known)
+                    .FirstOrDefault(p => p.Name.Equals(name, StringComparison.OrdinalIgnoreCase) || p.Id == name)
+                    is { } boss
+                && boss.Id != row.Id
+            )
                 row.ReportsTo = boss.Id;
         await directory.SaveAsync([.. rows.Select(r => r.Row)], cancel: cancel);
         Say($"{(rows.Count == 1 ? "One person" : $"{rows.Count} people")} taken in.");
@@ -69,21 +91,27 @@ public sealed class ImportModel(Storage.People.Directory directory) : FormPage
             return known;
         }
         var (lines, problem) = PeopleCsv.Read(Text ?? "", IsMail);
-        if (problem is not null) Wrong(nameof(Text), problem);
+        if (problem is not null)
+            Wrong(nameof(Text), problem);
         Plan = [.. lines.Select(line => (line, line.Problem ?? What(known, line)))];
         return known;
     }
 
     private static string What(IReadOnlyList<PersonRow> known, PersonLine line)
     {
-        if (Find(known, line) is { } same) return $"{same.Name} is here: what differs is taken from the list";
-        if (known.FirstOrDefault(p => PersonText.IsSameName(p.Name, line.Name)) is not { } alike) return "New";
+        if (Find(known, line) is { } same)
+            return $"{same.Name} is here: what differs is taken from the list";
+        if (known.FirstOrDefault(p => PersonText.IsSameName(p.Name, line.Name)) is not { } alike)
+            return "New";
         return alike.Email is { } mail && line.Mail is not null && alike.Name.Equals(line.Name, StringComparison.OrdinalIgnoreCase)
-            ? $"New, though somebody of that name is here with the address {mail}: if it is the same person, change the address on their page instead"
+            ? $"New, though somebody of that name is here with the address {mail}: if it is the same person, change the address on "
+                + "their page instead"
             : $"New, though {alike.Name} is here: if it is the same person, write the name like that";
     }
 
     private static PersonRow? Find(IReadOnlyList<PersonRow> known, PersonLine line) =>
         known.FirstOrDefault(p => line.Mail is not null && string.Equals(p.Email, line.Mail, StringComparison.OrdinalIgnoreCase))
-        ?? known.FirstOrDefault(p => p.Name.Equals(line.Name, StringComparison.OrdinalIgnoreCase) && (line.Mail is null || p.Email is null));
+        ?? known.FirstOrDefault(p =>
+            p.Name.Equals(line.Name, StringComparison.OrdinalIgnoreCase) && (line.Mail is null || p.Email is null)
+        );
 }

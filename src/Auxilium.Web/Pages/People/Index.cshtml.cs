@@ -24,27 +24,49 @@ public sealed class PeopleModel(Storage.People.Directory directory) : FormPage
     public string NameOf(string? id) => id is not null && _names.TryGetValue(id, out var name) ? name : "";
 
     public string SignsIn(PersonRow person) =>
-        person.LeftOn is { } left ? $"left {left.ToString("d MMM yyyy", CultureInfo.InvariantCulture)}" : !_accounts.TryGetValue(person.Id, out var account) ? "no" : account.IsOrganiser ? "organiser" : account.MayMakeProjects ? "may make projects" : "yes";
+        person.LeftOn is { } left ? $"left {left.ToString("d MMM yyyy", CultureInfo.InvariantCulture)}"
+        : !_accounts.TryGetValue(person.Id, out var account) ? "no"
+        : account.IsOrganiser ? "organiser"
+        : account.MayMakeProjects ? "may make projects"
+        : "yes";
 
     private async Task ListAsync(CancellationToken cancel)
     {
         _accounts = await directory.AccountsAsync(cancel);
         var people = await directory.AllAsync(cancel);
         _names = people.ToDictionary(p => p.Id, p => p.Name);
-        Teams = [.. people.GroupBy(p => p.LeftOn is not null ? "Left" : p.Team.Length == 0 ? "No team" : p.Team)
-            .OrderBy(g => g.Key is "Left" ? 2 : g.Key is "No team" ? 1 : 0).ThenBy(g => g.Key)
-            .Select(g => new TeamOfPeople(g.Key, CountOf([.. g]), [.. g]))];
+        Teams =
+        [
+            .. people
+                .GroupBy(p =>
+                    p.LeftOn is not null ? "Left"
+                    : p.Team.Length == 0 ? "No team"
+                    : p.Team
+                )
+                .OrderBy(g =>
+                    g.Key is "Left" ? 2
+                    : g.Key is "No team" ? 1
+                    : 0
+                )
+                .ThenBy(g => g.Key)
+                .Select(g => new TeamOfPeople(g.Key, CountOf([.. g]), [.. g])),
+        ];
         Total = CountOf([.. people.Where(p => p.LeftOn is null)]);
     }
 
     private static string CountOf(IReadOnlyList<PersonRow> people)
     {
-        var kinds = people.CountBy(p => p.Kind).OrderBy(k => k.Key).Select(k => (k.Key, k.Value) switch
-        {
-            (PersonKind.Staff, var n) => $"{n} staff",
-            (PersonKind.Volunteer, var n) => n == 1 ? "1 volunteer" : $"{n} volunteers",
-            (_, var n) => n == 1 ? "1 supplier" : $"{n} suppliers",
-        });
+        var kinds = people
+            .CountBy(p => p.Kind)
+            .OrderBy(k => k.Key)
+            .Select(k =>
+                (k.Key, k.Value) switch
+                {
+                    (PersonKind.Staff, var n) => $"{n} staff",
+                    (PersonKind.Volunteer, var n) => n == 1 ? "1 volunteer" : $"{n} volunteers",
+                    (_, var n) => n == 1 ? "1 supplier" : $"{n} suppliers",
+                }
+            );
         return string.Join(", ", kinds);
     }
 }

@@ -17,7 +17,14 @@ public sealed class OrganisationModel(Storage.People.Organisation organisation, 
     public string? TimeZone { get; set; }
 
     /// <summary>Zones to choose from, as the time zone database names them.</summary>
-    public IReadOnlyList<string> Zones { get; } = [.. TimeZoneInfo.GetSystemTimeZones().Select(z => z.Id).Where(id => id.Contains('/', StringComparison.Ordinal)).Order(StringComparer.Ordinal)];
+    public IReadOnlyList<string> Zones { get; } =
+    [
+        .. TimeZoneInfo
+            .GetSystemTimeZones()
+            .Select(z => z.Id)
+            .Where(id => id.Contains('/', StringComparison.Ordinal))
+            .Order(StringComparer.Ordinal),
+    ];
 
     public string Now => clock.InWords(clock.GetUtcNow().UtcDateTime, "ddd d MMM HH:mm");
 
@@ -31,8 +38,10 @@ public sealed class OrganisationModel(Storage.People.Organisation organisation, 
     {
         var name = Line(nameof(Name), Name, "The name of your organisation", 120, true);
         var zone = OrganisationClock.Find(TimeZone?.Trim());
-        if (zone is null) Wrong(nameof(TimeZone), "There is no such time zone: choose one of the list, such as Europe/Berlin.");
-        if (!ModelState.IsValid) return Page();
+        if (zone is null)
+            Wrong(nameof(TimeZone), "There is no such time zone: choose one of the list, such as Europe/Berlin.");
+        if (!ModelState.IsValid)
+            return Page();
         await organisation.ChangeAsync(name!, zone!.Id, User.PersonId(), clock, cancel);
         await clock.RefreshAsync(cancel);
         Say("Saved.");

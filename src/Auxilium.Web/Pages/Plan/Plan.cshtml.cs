@@ -9,11 +9,20 @@ namespace Auxilium.Web.Pages.Plan;
 
 /// <summary>The task list and the timeline of one project.</summary>
 [Authorize(Rights.LookAtPlans)]
-public sealed class PlanModel(PlanStore store, PlanEdits edits, PlanViews views, Looks looks, TaskTalk talk, Proposals proposals, Auxilium.Storage.People.Directory people) : PlanScreenModel
+public sealed class PlanModel(
+    PlanStore store,
+    PlanEdits edits,
+    PlanViews views,
+    Looks looks,
+    TaskTalk talk,
+    Proposals proposals,
+    Auxilium.Storage.People.Directory people
+) : PlanScreenModel
 {
     public async Task<IActionResult> OnGetAsync(Guid id, string? look, CancellationToken cancel)
     {
-        if (await store.LoadAsync(id, cancel) is not { } plan) return NotFound();
+        if (await store.LoadAsync(id, cancel) is not { } plan)
+            return NotFound();
         var me = User.PersonId();
         var rights = HttpContext.RightsHere();
         var kept = await looks.OfAsync(id, me, cancel);
@@ -25,7 +34,8 @@ public sealed class PlanModel(PlanStore store, PlanEdits edits, PlanViews views,
             directory.Select(p => p.Name),
             rights == "look" ? teams.Where(t => plan.Schedule.Plan.FindPerson(t.Key) is not null).ToDictionary() : teams,
             plan.Schedule.Plan.Calendars.Select(c => new { c.Id, c.Name }),
-            await proposals.CountAsync(id, cancel));
+            await proposals.CountAsync(id, cancel)
+        );
         Show(id, look, rights, me, views.Of(plan), await edits.LastAsync(plan, me, cancel), more);
         return Page();
     }

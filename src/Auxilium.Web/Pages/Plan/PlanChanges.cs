@@ -10,8 +10,10 @@ namespace Auxilium.Web.Pages.Plan;
 public sealed record VersionMark(int Version, Guid? Edit);
 
 /// <summary>What the Plan screen draws anew after an edit; parts that did not change are <c>null</c>.</summary>
-/// <param name="Rows">Rows that are new, with all that is not as usual, and of those that are other than before what is other, with their ids.</param>
-/// <param name="From">The version that this leads on from, and no other; <c>null</c> when every row is told, as to somebody who knows none: what a row does not say is then as usual, and not as it was.</param>
+/// <param name="Rows">Rows that are new, with all that is not as usual, and of those that are other than before what is other, with their
+/// ids.</param>
+/// <param name="From">The version that this leads on from, and no other; <c>null</c> when every row is told, as to somebody who knows
+/// none: what a row does not say is then as usual, and not as it was.</param>
 /// <param name="Order">Ids of all rows in order, when rows came, went or moved.</param>
 /// <param name="Sentence">For the ripple strip.</param>
 /// <param name="Moved">How many tasks the newest edit moved.</param>
@@ -27,23 +29,39 @@ public sealed record PlanChanges(
     bool CanUndo,
     bool CanRedo,
     ImmutableArray<TextRun> Sentence,
-    int Moved)
+    int Moved
+)
 {
     /// <summary>By what they lead to: whoever made an edit and those who see it are told the same.</summary>
     private static readonly ConditionalWeakTable<PlanView, Lazy<(WeakReference<PlanView> Before, PlanChanges Changes)>> Known = [];
 
     /// <param name="before">What the screen shows, or <c>null</c> to draw everything.</param>
-    internal static PlanChanges Between(PlanView? before, PlanView after, bool canUndo, bool canRedo, ImmutableArray<TextRun> sentence, int moved)
+    internal static PlanChanges Between(
+        PlanView? before,
+        PlanView after,
+        bool canUndo,
+        bool canRedo,
+        ImmutableArray<TextRun> sentence,
+        int moved
+    )
     {
-        var known = before is null ? null : Known.GetValue(after, _ => new Lazy<(WeakReference<PlanView>, PlanChanges)>(() => (new(before), Make(before, after))));
-        var changes = known is { Value: var (from, made) } && from.TryGetTarget(out var same) && ReferenceEquals(same, before) ? made : Make(before, after);
+        var known = before is null
+            ? null
+            : Known.GetValue(after, _ => new Lazy<(WeakReference<PlanView>, PlanChanges)>(() => (new(before), Make(before, after))));
+        var changes =
+            known is { Value: var (from, made) } && from.TryGetTarget(out var same) && ReferenceEquals(same, before)
+                ? made
+                : Make(before, after);
         return changes with { CanUndo = canUndo, CanRedo = canRedo, Sentence = sentence, Moved = moved };
     }
 
     private static PlanChanges Make(PlanView? before, PlanView after)
     {
         var known = before?.Rows.ToDictionary(r => r.Id);
-        var sameOrder = before is not null && before.Rows.Count == after.Rows.Count && before.Rows.Zip(after.Rows).All(pair => pair.First.Id == pair.Second.Id);
+        var sameOrder =
+            before is not null
+            && before.Rows.Count == after.Rows.Count
+            && before.Rows.Zip(after.Rows).All(pair => pair.First.Id == pair.Second.Id);
         return new PlanChanges(
             after.Project,
             known is null ? after.Rows : RowChanges.Between(known, after.Rows),
@@ -56,7 +74,8 @@ public sealed record PlanChanges(
             false,
             false,
             [],
-            0);
+            0
+        );
     }
 
     /// <summary>The whole plan, with what its newest edit did.</summary>

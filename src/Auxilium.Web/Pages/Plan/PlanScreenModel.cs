@@ -6,7 +6,10 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Auxilium.Web.Pages.Plan;
 
-/// <summary>What the Plan screen is made of: for those who work on a plan, and for those who see it by a link. Its script draws what <see cref="Data"/> says.</summary>
+/// <summary>
+/// What the Plan screen is made of: for those who work on a plan, and for those who see it by a link. Its script draws what <see
+/// cref="Data"/> says.
+/// </summary>
 public abstract class PlanScreenModel : PageModel
 {
     // The default encoder escapes <, > and &, so that no name can end the element the data stands in.
@@ -38,12 +41,40 @@ public abstract class PlanScreenModel : PageModel
     /// <param name="last">What the last edit did.</param>
     /// <param name="more">What only those see who work on the plan.</param>
     /// <param name="secret">Of the link, where it is seen by one.</param>
-    protected void Show(Guid id, string? look, string rights, string? me, PlanView view, LastEdit last, PlanExtras more, string? secret = null)
+    protected void Show(
+        Guid id,
+        string? look,
+        string rights,
+        string? me,
+        PlanView view,
+        LastEdit last,
+        PlanExtras more,
+        string? secret = null
+    )
     {
         (Id, RightsHere, Me, View) = (id, rights, me, view);
-        Look = look switch { "lanes" => "Lanes", "month" => "Month", "chains" => "Chains", "report" => "Report", _ => "Plan" };
+        Look = look switch
+        {
+            "lanes" => "Lanes",
+            "month" => "Month",
+            "chains" => "Chains",
+            "report" => "Report",
+            _ => "Plan",
+        };
         Looks = new PlanLooks(id, Look, rights, secret);
-        Data = JsonSerializer.Serialize(new { changes = PlanChanges.Everything(view, last), more.Talk, more.Look, more.Directory, more.Teams, more.Calendars, more.Proposals }, Json);
+        Data = JsonSerializer.Serialize(
+            new
+            {
+                changes = PlanChanges.Everything(view, last),
+                more.Talk,
+                more.Look,
+                more.Directory,
+                more.Teams,
+                more.Calendars,
+                more.Proposals,
+            },
+            Json
+        );
     }
 }
 
@@ -53,7 +84,14 @@ public abstract class PlanScreenModel : PageModel
 /// <param name="Teams">The team of each who is in one, by their id.</param>
 /// <param name="Calendars">The plan's calendars by id and name.</param>
 /// <param name="Proposals">How many changes wait for a decision.</param>
-public sealed record PlanExtras(object Talk, JsonNode? Look, IEnumerable<string> Directory, IReadOnlyDictionary<string, string> Teams, IEnumerable<object> Calendars, int Proposals)
+public sealed record PlanExtras(
+    object Talk,
+    JsonNode? Look,
+    IEnumerable<string> Directory,
+    IReadOnlyDictionary<string, string> Teams,
+    IEnumerable<object> Calendars,
+    int Proposals
+)
 {
     public static PlanExtras None { get; } = new(Array.Empty<object>(), null, [], new Dictionary<string, string>(), [], 0);
 }

@@ -126,8 +126,20 @@ public sealed record PlanView
                 Coordinator = plan.FindPerson(plan.Project.Coordinator)?.Name,
                 DayStart = hours.Start,
                 DayEnd = hours.End,
-                Periods = [.. plan.Project.Periods.Select(p => new PeriodView(p.Name, PlanTime.On(p.From).Minutes, PlanTime.On(p.To.AddDays(1)).Minutes))],
-                Stops = [.. SeriesEdits.StopShort(schedule).Select(s => new StopView(s.Task, plan.Find(s.Task)!.Name, Dates.Day(s.Last), s.More))],
+                Periods =
+                [
+                    .. plan.Project.Periods.Select(p => new PeriodView(
+                        p.Name,
+                        PlanTime.On(p.From).Minutes,
+                        PlanTime.On(p.To.AddDays(1)).Minutes
+                    )),
+                ],
+                Stops =
+                [
+                    .. SeriesEdits
+                        .StopShort(schedule)
+                        .Select(s => new StopView(s.Task, plan.Find(s.Task)!.Name, Dates.Day(s.Last), s.More)),
+                ],
             },
             Rows = [.. Enumerable.Range(0, plan.Index.Count).Select(rows.Of)],
             Links = [.. plan.Links.Select(l => new LinkView(l.From, l.To, Words.Camel(l.Kind)))],
@@ -147,7 +159,9 @@ public sealed record PlanView
     private static WorkInterval Hours(WorkTime calendar, PlanTime from)
     {
         var work = Enumerable.Range(0, 28).SelectMany(day => calendar.On(from.Date.AddDays(day))).ToList();
-        return work.Count == 0 ? new WorkInterval(0, PlanTime.MinutesPerDay) : new WorkInterval(work.Min(i => i.Start), work.Max(i => i.End));
+        return work.Count == 0
+            ? new WorkInterval(0, PlanTime.MinutesPerDay)
+            : new WorkInterval(work.Min(i => i.Start), work.Max(i => i.End));
     }
 
     private static List<int> FinishLinksOf(Schedule schedule)
@@ -157,7 +171,8 @@ public sealed record PlanView
 
         bool SetsFinish(int position)
         {
-            if (!schedule.Drivers.IsTight(position)) return false;
+            if (!schedule.Drivers.IsTight(position))
+                return false;
             var link = schedule.Plan.Links[position];
             return schedule.IsCritical(index.RowOf(link.From)) && schedule.IsCritical(index.RowOf(link.To));
         }
@@ -173,9 +188,11 @@ public sealed record PlanView
                 start = Math.Min(start, schedule.StartOf(row).Day);
         // In whole stretches, so that an edit which moves the finish rarely needs others.
         var first = (start - DaysAround) / Stretch * Stretch;
-        var last = (Math.Min(first + MostDays, Math.Max(finish, plan.Project.FinishBy?.Day ?? 0) + 2 * DaysAround) / Stretch + 1) * Stretch;
+        var last =
+            (Math.Min(first + MostDays, Math.Max(finish, plan.Project.FinishBy?.Day ?? 0) + 2 * DaysAround) / Stretch + 1) * Stretch;
         var calendar = plan.ProjectCalendar;
-        if (Known.TryGetValue(calendar, out var known) && known.Calendars == plan.Calendars && known.First == first && known.Last == last) return known.Days;
+        if (Known.TryGetValue(calendar, out var known) && known.Calendars == plan.Calendars && known.First == first && known.Last == last)
+            return known.Days;
         var days = ClosedBetween(plan, first, last);
         Known.AddOrUpdate(calendar, new KnownClosed(plan.Calendars, first, last, days));
         return days;
@@ -188,11 +205,14 @@ public sealed record PlanView
         for (var day = first; day < last; day++)
         {
             var date = DateOnly.FromDayNumber(day);
-            if (plan.ProjectCalendar.WorkedOn(date) > 0) continue;
+            if (plan.ProjectCalendar.WorkedOn(date) > 0)
+                continue;
             var name = names.LastOrDefault(e => e.From <= date && date <= e.To)?.Name;
             var from = day * PlanTime.MinutesPerDay;
-            if (closed.Count > 0 && closed[^1].To == from && closed[^1].Name == name) closed[^1] = closed[^1] with { To = from + PlanTime.MinutesPerDay };
-            else closed.Add(new ClosedDays(from, from + PlanTime.MinutesPerDay, name));
+            if (closed.Count > 0 && closed[^1].To == from && closed[^1].Name == name)
+                closed[^1] = closed[^1] with { To = from + PlanTime.MinutesPerDay };
+            else
+                closed.Add(new ClosedDays(from, from + PlanTime.MinutesPerDay, name));
         }
         return closed;
     }
@@ -212,7 +232,8 @@ public sealed class PlanViews(Today today)
         // Whoever made an edit and those who are told of it ask at the same time.
         lock (plan)
         {
-            if (Find(plan) is { } known) return known;
+            if (Find(plan) is { } known)
+                return known;
             Dates.SpeakOn(today.Date);
             var view = PlanView.Of(plan, today.Date, before is not null && Find(before) is { } earlier ? (before, earlier) : null);
             _views.AddOrUpdate(plan, view);

@@ -18,8 +18,10 @@ internal static class RowChanges
         var changes = new List<object>();
         foreach (var row in after)
         {
-            if (!before.TryGetValue(row.Id, out var was)) changes.Add(row);
-            else if (was != row) changes.Add(Of(was, row));
+            if (!before.TryGetValue(row.Id, out var was))
+                changes.Add(row);
+            else if (was != row)
+                changes.Add(Of(was, row));
         }
         return changes;
     }
@@ -27,12 +29,17 @@ internal static class RowChanges
     private static Dictionary<string, object?> Of(RowView was, RowView now)
     {
         var changed = new Dictionary<string, object?> { ["id"] = now.Id };
-        foreach (var compare in Fields) compare(was, now, changed);
+        foreach (var compare in Fields)
+            compare(was, now, changed);
         return changed;
     }
 
     private static Compare FieldOf(PropertyInfo property) =>
-        (Compare)typeof(RowChanges).GetMethod(nameof(Typed), BindingFlags.NonPublic | BindingFlags.Static)!.MakeGenericMethod(property.PropertyType).Invoke(null, [property])!;
+        (Compare)
+            typeof(RowChanges)
+                .GetMethod(nameof(Typed), BindingFlags.NonPublic | BindingFlags.Static)!
+                .MakeGenericMethod(property.PropertyType)
+                .Invoke(null, [property])!;
 
     /// <summary>Reads a property by its own getter, so that a value becomes an object only where it is other.</summary>
     private static Compare Typed<T>(PropertyInfo property)
@@ -42,7 +49,8 @@ internal static class RowChanges
         return (was, now, changed) =>
         {
             var value = get(now);
-            if (!EqualityComparer<T>.Default.Equals(get(was), value)) changed[name] = value;
+            if (!EqualityComparer<T>.Default.Equals(get(was), value))
+                changed[name] = value;
         };
     }
 }

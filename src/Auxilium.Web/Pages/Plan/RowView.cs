@@ -50,7 +50,9 @@ public sealed record RowView
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public int? Finish { get; init; }
 
-    /// <summary>Minutes at which work begins and pauses in turn, from start to finish, with spaces between; <c>null</c> when it does not pause.</summary>
+    /// <summary>
+    /// Minutes at which work begins and pauses in turn, from start to finish, with spaces between; <c>null</c> when it does not pause.
+    /// </summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public string? Stretches { get; init; }
 
@@ -127,7 +129,9 @@ public sealed record RowView
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool Pinned { get; init; }
 
-    /// <summary>Where brackets stand around the date: <c>before</c> it (not before), <c>behind</c> it (not after), on <c>both</c> sides.</summary>
+    /// <summary>
+    /// Where brackets stand around the date: <c>before</c> it (not before), <c>behind</c> it (not after), on <c>both</c> sides.
+    /// </summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public string? FixedSides { get; init; }
 
@@ -135,38 +139,42 @@ public sealed record RowView
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public string? Warning { get; init; }
 
-    /// <summary>A row with its name and dates, and of the rest only what is asked for. What is new here is left out until it is named.</summary>
-    /// <param name="has">Whether to tell <c>state</c>, <c>owner</c>, <c>length</c>, <c>after</c>, <c>deadline</c>, <c>label</c>, <c>float</c>.</param>
-    internal RowView Only(Func<string, bool> has) => new()
-    {
-        Id = Id,
-        No = No,
-        Name = Name,
-        Level = Level,
-        Parent = Parent,
-        Kind = Kind,
-        Start = Start,
-        Finish = Finish,
-        Stretches = Stretches,
-        Off = Off,
-        Priority = PlanTask.UsualPriority,
-        State = has("state") ? State : null,
-        Progress = has("state") ? Progress : 0,
-        DoneTo = has("state") ? DoneTo : null,
-        Started = has("state") && Started,
-        Owner = has("owner") ? Owner : null,
-        Helpers = has("owner") ? Helpers : 0,
-        Length = has("length") ? Length : "",
-        After = has("after") ? After : "",
-        WaitsFor = has("after") && has("state") ? WaitsFor : null,
-        Deadline = has("deadline") ? Deadline : null,
-        Key = has("label") && Key,
-        Label = has("label") ? Label : null,
-        Colour = has("label") ? Colour : null,
-        Critical = has("float") && Critical,
-        LateFinish = has("float") ? LateFinish : null,
-        Spare = has("float") ? Spare : null,
-    };
+    /// <summary>
+    /// A row with its name and dates, and of the rest only what is asked for. What is new here is left out until it is named.
+    /// </summary>
+    /// <param name="has">Whether to tell <c>state</c>, <c>owner</c>, <c>length</c>, <c>after</c>, <c>deadline</c>, <c>label</c>,
+    /// <c>float</c>.</param>
+    internal RowView Only(Func<string, bool> has) =>
+        new()
+        {
+            Id = Id,
+            No = No,
+            Name = Name,
+            Level = Level,
+            Parent = Parent,
+            Kind = Kind,
+            Start = Start,
+            Finish = Finish,
+            Stretches = Stretches,
+            Off = Off,
+            Priority = PlanTask.UsualPriority,
+            State = has("state") ? State : null,
+            Progress = has("state") ? Progress : 0,
+            DoneTo = has("state") ? DoneTo : null,
+            Started = has("state") && Started,
+            Owner = has("owner") ? Owner : null,
+            Helpers = has("owner") ? Helpers : 0,
+            Length = has("length") ? Length : "",
+            After = has("after") ? After : "",
+            WaitsFor = has("after") && has("state") ? WaitsFor : null,
+            Deadline = has("deadline") ? Deadline : null,
+            Key = has("label") && Key,
+            Label = has("label") ? Label : null,
+            Colour = has("label") ? Colour : null,
+            Critical = has("float") && Critical,
+            LateFinish = has("float") ? LateFinish : null,
+            Spare = has("float") ? Spare : null,
+        };
 }
 
 /// <summary>Makes the rows of one schedule.</summary>
@@ -174,15 +182,19 @@ internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? kno
 {
     private readonly TaskStates _states = new(schedule, today);
     private readonly Lazy<ILookup<string, PlanLink>> _linksTo = new(() => schedule.Plan.Links.ToLookup(l => l.To));
-    private readonly Dictionary<string, string> _warnings = schedule.Warnings
-        .Where(w => w.Tasks.Count > 0).GroupBy(w => w.Tasks[^1]).ToDictionary(g => g.Key, g => string.Join(" ", g.Select(w => w.Message)));
+    private readonly Dictionary<string, string> _warnings = schedule
+        .Warnings.Where(w => w.Tasks.Count > 0)
+        .GroupBy(w => w.Tasks[^1])
+        .ToDictionary(g => g.Key, g => string.Join(" ", g.Select(w => w.Message)));
 
     public RowView Of(int row)
     {
         var plan = schedule.Plan;
         var task = plan.Tasks[row];
-        if (known?.Find(row, _warnings.GetValueOrDefault(task.Id)) is { } same) return same;
-        if (known?.FindTask(row) is { } moved) return WithDates(moved, row, task, phase: false);
+        if (known?.Find(row, _warnings.GetValueOrDefault(task.Id)) is { } same)
+            return same;
+        if (known?.FindTask(row) is { } moved)
+            return WithDates(moved, row, task, phase: false);
         var off = schedule.IsOff(row);
         var phase = off ? plan.Index.IsPhase(row) : schedule.IsPhase(row);
         var common = new RowView
@@ -192,11 +204,23 @@ internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? kno
             Name = task.Name,
             Level = plan.Index.LevelOf(row),
             Parent = task.Parent,
-            Kind = phase ? "phase" : task.Milestone || (!off && schedule.LengthOf(row).Count == 0) ? "milestone" : "task",
-            Length = phase ? off ? "" : PhaseLength(row) : task.Milestone ? "" : new TypedLength(task.Length, task.Tentative).ToString(),
+            Kind =
+                phase ? "phase"
+                : task.Milestone || (!off && schedule.LengthOf(row).Count == 0) ? "milestone"
+                : "task",
+            Length = phase
+                ? off
+                    ? ""
+                    : PhaseLength(row)
+                : task.Milestone
+                    ? ""
+                    : new TypedLength(task.Length, task.Tentative).ToString(),
             Owner = task.Owner,
             Helpers = Math.Max(0, task.Assignments.Length - 1),
-            After = string.Join(", ", _linksTo.Value[task.Id].Select(l => LinkText.Format(plan.Index.NumberOf(plan.Index.RowOf(l.From)), l))),
+            After = string.Join(
+                ", ",
+                _linksTo.Value[task.Id].Select(l => LinkText.Format(plan.Index.NumberOf(plan.Index.RowOf(l.From)), l))
+            ),
             Progress = 0,
             Critical = false,
             Off = off,
@@ -238,28 +262,37 @@ internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? kno
         };
     }
 
-    private static string? SidesOf(PlanTask task) => task switch
-    {
-        { Pinned: not null } or { Constraint.IsMust: true } => "both",
-        { Constraint.IsNotBefore: true } => "before",
-        { Constraint.IsNotAfter: true } => "behind",
-        _ => null,
-    };
+    private static string? SidesOf(PlanTask task) =>
+        task switch
+        {
+            { Pinned: not null } or { Constraint.IsMust: true } => "both",
+            { Constraint.IsNotBefore: true } => "before",
+            { Constraint.IsNotAfter: true } => "behind",
+            _ => null,
+        };
 
     private string? StretchesOf(int row)
     {
-        if (!schedule.IsLeaf(row) || schedule.SegmentsOf(row) is not { Count: > 1 } stretches) return null;
+        if (!schedule.IsLeaf(row) || schedule.SegmentsOf(row) is not { Count: > 1 } stretches)
+            return null;
         return string.Join(' ', stretches.SelectMany(s => new[] { s.Start.Minutes, s.Finish.Minutes }));
     }
 
-    private string PhaseLength(int row) => new Length(Math.Round((decimal)schedule.LengthOf(row).Count / schedule.Plan.Project.Units.MinutesPerDay, 2), LengthUnit.Days).ToString();
+    private string PhaseLength(int row) =>
+        new Length(
+            Math.Round((decimal)schedule.LengthOf(row).Count / schedule.Plan.Project.Units.MinutesPerDay, 2),
+            LengthUnit.Days
+        ).ToString();
 
     private PlanTime? DoneTo(int row, bool phase)
     {
         var (start, finish, progress) = (schedule.StartOf(row), schedule.FinishOf(row), schedule.ProgressOf(row));
-        if (progress <= 0) return null;
-        if (progress >= 1) return finish;
-        if (!phase) return schedule.ReachedOf(row);
+        if (progress <= 0)
+            return null;
+        if (progress >= 1)
+            return finish;
+        if (!phase)
+            return schedule.ReachedOf(row);
         var calendar = schedule.Plan.ProjectCalendar;
         return calendar.Add(start, (int)(calendar.Between(start, finish) * progress));
     }

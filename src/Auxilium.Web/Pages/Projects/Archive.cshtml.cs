@@ -17,13 +17,17 @@ public sealed class ArchiveModel(ClosedProjects closed, OrganisationClock clock)
 
     public async Task<IActionResult> OnPostAsync(Guid project, CancellationToken cancel)
     {
-        Say(await closed.BringBackAsync(project, User.PersonId(), User.IsOrganiser(), cancel) is { } name
-            ? $"“{name}” is back."
-            : "This project cannot be brought back: it is gone for good, or you do not coordinate it.");
+        Say(
+            await closed.BringBackAsync(project, User.PersonId(), User.IsOrganiser(), cancel) is { } name
+                ? $"“{name}” is back."
+                : "This project cannot be brought back: it is gone for good, or you do not coordinate it."
+        );
         return Redirect("/archive");
     }
 
-    internal string When(ClosedProject project) => project.IsDeleted
-        ? $"Deleted {clock.InWords(project.At, "d MMM yyyy")}, gone for good on {clock.InWords(project.At.AddDays(ClosedProjects.DaysKept), "d MMM yyyy")}"
-        : $"Archived {clock.InWords(project.At, "d MMM yyyy")}; it can be looked at";
+    internal string When(ClosedProject project) =>
+        project.IsDeleted
+            ? $"Deleted {clock.InWords(project.At, "d MMM yyyy")}, gone for good on "
+                + $"{clock.InWords(project.At.AddDays(ClosedProjects.DaysKept), "d MMM yyyy")}"
+            : $"Archived {clock.InWords(project.At, "d MMM yyyy")}; it can be looked at";
 }

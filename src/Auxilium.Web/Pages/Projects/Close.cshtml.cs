@@ -22,7 +22,8 @@ public sealed class CloseModel(PlanStore store, ClosedProjects closed) : FormPag
 
     public async Task<IActionResult> OnPostArchiveAsync(Guid id, CancellationToken cancel)
     {
-        if (!await LoadAsync(id, cancel)) return NotFound();
+        if (!await LoadAsync(id, cancel))
+            return NotFound();
         await closed.CloseAsync(id, delete: false, User.PersonId(), cancel);
         Say($"“{Name}” is archived.");
         return Redirect("/archive");
@@ -30,7 +31,8 @@ public sealed class CloseModel(PlanStore store, ClosedProjects closed) : FormPag
 
     public async Task<IActionResult> OnPostDeleteAsync(Guid id, CancellationToken cancel)
     {
-        if (!await LoadAsync(id, cancel)) return NotFound();
+        if (!await LoadAsync(id, cancel))
+            return NotFound();
         if (!string.Equals(Typed?.Trim(), Name, StringComparison.OrdinalIgnoreCase))
         {
             Wrong(nameof(Typed), $"This is not the name of the project: type “{Name}” to delete it.");
@@ -43,7 +45,8 @@ public sealed class CloseModel(PlanStore store, ClosedProjects closed) : FormPag
 
     private async Task<bool> LoadAsync(Guid id, CancellationToken cancel)
     {
-        if (await store.LoadAsync(id, cancel) is not { } plan) return false;
+        if (await store.LoadAsync(id, cancel) is not { } plan)
+            return false;
         (Id, Name) = (id, plan.Schedule.Plan.Project.Name);
         return true;
     }

@@ -18,7 +18,10 @@ public sealed class IndexModel(PlanStore store, ProjectRoles roles, ClosedProjec
     public async Task OnGetAsync(CancellationToken cancel)
     {
         var mine = await roles.AllOfAsync(User.PersonId(), User.IsOrganiser(), cancel);
-        Projects = [.. (await store.LoadAllAsync([.. mine.Keys], withUnsound: true, cancel)).Select(plan => ProjectSummary.Of(plan, today.Date))];
+        Projects =
+        [
+            .. (await store.LoadAllAsync([.. mine.Keys], withUnsound: true, cancel)).Select(plan => ProjectSummary.Of(plan, today.Date)),
+        ];
         HasClosed = (await closed.OfAsync(User.PersonId(), User.IsOrganiser(), cancel)).Count > 0;
     }
 }

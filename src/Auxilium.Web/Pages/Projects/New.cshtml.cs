@@ -50,14 +50,31 @@ public sealed class NewModel(PlanStore store, Today today) : PageModel
         }
         var (start, finishBy) = (Read(nameof(Start), Start), Read(nameof(FinishBy), FinishBy));
         if (string.IsNullOrWhiteSpace(Start) && string.IsNullOrWhiteSpace(FinishBy))
-            ModelState.AddModelError(nameof(Start), "A date is missing: type the day it starts, such as 12 May, or below the day it must be finished by.");
+            ModelState.AddModelError(
+                nameof(Start),
+                "A date is missing: type the day it starts, such as 12 May, or below the day it must be finished by."
+            );
         var coordinator = directory.FirstOrDefault(p => p.Id == Coordinator);
-        if (coordinator is null) ModelState.AddModelError(nameof(Coordinator), "Choose who coordinates the project.");
-        if (!ModelState.IsValid) return Page();
+        if (coordinator is null)
+            ModelState.AddModelError(nameof(Coordinator), "Choose who coordinates the project.");
+        if (!ModelState.IsValid)
+            return Page();
         var empty = Planning.Plans.Plan.Empty(name, default);
         var project = empty.Project with { Start = start?.AsStart(empty.ProjectCalendar) };
         var finish = finishBy?.AsFinish(empty.ProjectCalendar);
-        var plan = empty with { Project = project.Start is null ? project with { ScheduleFrom = ScheduleFrom.Finish, Finish = finish } : project with { FinishBy = finish } };
+        var plan = empty with
+        {
+            Project = project.Start is null
+                ? project with
+                {
+                    ScheduleFrom = ScheduleFrom.Finish,
+                    Finish = finish,
+                }
+                : project with
+                {
+                    FinishBy = finish,
+                },
+        };
         var stored = await store.CreateAsync(plan, coordinator!, false, cancel);
         return Redirect($"/projects/{stored.Id}");
     }
@@ -65,8 +82,10 @@ public sealed class NewModel(PlanStore store, Today today) : PageModel
     /// <summary>A date as typed. Without a year it is in the ten months to come, or the last two.</summary>
     private DateOrTime? Read(string field, string? text)
     {
-        if (string.IsNullOrWhiteSpace(text)) return null;
-        if (DateText.TryParse(text, today.Date, out var date, out var problem, today.Date.AddDays(120))) return date;
+        if (string.IsNullOrWhiteSpace(text))
+            return null;
+        if (DateText.TryParse(text, today.Date, out var date, out var problem, today.Date.AddDays(120)))
+            return date;
         ModelState.AddModelError(field, problem);
         return null;
     }

@@ -11,7 +11,17 @@ namespace Auxilium.Web.Pages.Projects;
 public sealed record StateCount(string Key, string Word, int Count);
 
 /// <summary>One project as the first screen tells it.</summary>
-public sealed record ProjectSummary(Guid Id, string Name, string Dates, string? Coordinator, int Progress, string TimePassed, string? Spare, bool IsLate, IReadOnlyList<StateCount> Counts)
+public sealed record ProjectSummary(
+    Guid Id,
+    string Name,
+    string Dates,
+    string? Coordinator,
+    int Progress,
+    string TimePassed,
+    string? Spare,
+    bool IsLate,
+    IReadOnlyList<StateCount> Counts
+)
 {
     /// <summary>What needs somebody first.</summary>
     private static readonly (TaskState State, string Key, string Word)[] Order =
@@ -26,7 +36,8 @@ public sealed record ProjectSummary(Guid Id, string Name, string Dates, string? 
 
     public static ProjectSummary Of(StoredPlan stored, DateOnly today)
     {
-        if (stored.WhyUnsound is { } why) return new ProjectSummary(stored.Id, stored.Name, "No dates", null, 0, "", $"Its dates cannot be worked out. {why}", true, []);
+        if (stored.WhyUnsound is { } why)
+            return new ProjectSummary(stored.Id, stored.Name, "No dates", null, 0, "", $"Its dates cannot be worked out. {why}", true, []);
         var schedule = stored.Schedule;
         var plan = schedule.Plan;
         var states = new TaskStates(schedule, today);
@@ -40,16 +51,26 @@ public sealed record ProjectSummary(Guid Id, string Name, string Dates, string? 
             plan.FindPerson(plan.Project.Coordinator)?.Name,
             (int)Math.Floor(schedule.Progress * 100),
             Passed(schedule.Start, schedule.Finish, PlanTime.On(today), plan.ProjectCalendar),
-            spare is { } s ? $"Deadline {Day(plan.Project.FinishBy!.Value.LastDate)}, {PlanView.SpareText(s, plan.Project.Units)}{(outlook is { } left ? $" as planned, {PlanView.SpareText(left, plan.Project.Units)} if what is left starts today" : "")}" : null,
+            spare is { } s
+                ? $"Deadline {Day(plan.Project.FinishBy!.Value.LastDate)}, {PlanView.SpareText(s, plan.Project.Units)}"
+                    + (
+                        outlook is { } left
+                            ? $" as planned, {PlanView.SpareText(left, plan.Project.Units)} if what is left starts today"
+                            : ""
+                    )
+                : null,
             spare?.Count < 0 || outlook?.Count < 0,
-            [.. Order.Where(o => counts.ContainsKey(o.State)).Select(o => new StateCount(o.Key, o.Word, counts[o.State]))]);
+            [.. Order.Where(o => counts.ContainsKey(o.State)).Select(o => new StateCount(o.Key, o.Word, counts[o.State]))]
+        );
     }
 
     private static string Passed(PlanTime start, PlanTime finish, PlanTime now, WorkTime calendar)
     {
         var whole = calendar.Between(start, finish);
         var passed = Math.Clamp(calendar.Between(start, now), 0, Math.Max(0, whole));
-        return now < start ? "not begun" : whole <= 0 ? "no time planned" : $"{passed * 100L / whole} % of the time passed";
+        return now < start ? "not begun"
+            : whole <= 0 ? "no time planned"
+            : $"{passed * 100L / whole} % of the time passed";
     }
 
     private static string Day(DateOnly date) => date.ToString("d MMM yyyy", CultureInfo.InvariantCulture);

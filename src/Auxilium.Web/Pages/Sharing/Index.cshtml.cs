@@ -15,7 +15,16 @@ namespace Auxilium.Web.Pages.Sharing;
 /// <summary>Who may do what in a project, and the links for those without an account.</summary>
 [Authorize(Rights.EditPlans)]
 [RequestSizeLimit(64 * 1024)]
-public sealed class SharingModel(PlanStore store, ProjectRoles roles, ShareLinks links, Storage.People.Directory directory, IPasswordHasher<Account> hasher, OwnAddress address, Today today, OrganisationClock clock) : FormPage
+public sealed class SharingModel(
+    PlanStore store,
+    ProjectRoles roles,
+    ShareLinks links,
+    Storage.People.Directory directory,
+    IPasswordHasher<Account> hasher,
+    OwnAddress address,
+    Today today,
+    OrganisationClock clock
+) : FormPage
 {
     private const int ShortestPassword = 6;
 
@@ -46,32 +55,58 @@ public sealed class SharingModel(PlanStore store, ProjectRoles roles, ShareLinks
 
     public async Task<IActionResult> OnPostRoleAsync(Guid id, string? person, ProjectRole role, bool usual, CancellationToken cancel)
     {
-        if (!await LoadAsync(id, cancel)) return NotFound();
+        if (!await LoadAsync(id, cancel))
+            return NotFound();
         if (await directory.FindAsync(person ?? "", cancel) is not { } found || found.Id == Coordinator)
         {
             Wrong("person", "Choose whom to let in.");
             return Page();
         }
         await roles.GiveAsync(id, found.Id, usual ? null : role, User.PersonId(), cancel);
-        return Done($"{found.Name} may now {(usual ? "do what is usual for their part" : role switch { ProjectRole.Coordinator => "change everything", ProjectRole.Member => "report and propose", ProjectRole.Viewer => "look", _ => "do nothing" })} here.");
+        var may = role switch
+        {
+            _ when usual => "do what is usual for their part",
+            ProjectRole.Coordinator => "change everything",
+            ProjectRole.Member => "report and propose",
+            ProjectRole.Viewer => "look",
+            _ => "do nothing",
+        };
+        return Done($"{found.Name} may now {may} here.");
     }
 
     public async Task<IActionResult> OnPostLinkAsync(Guid id, string[] columns, CancellationToken cancel)
     {
-        if (!await LoadAsync(id, cancel)) return NotFound();
+        if (!await LoadAsync(id, cancel))
+            return NotFound();
         var name = Line(nameof(For), For, "Whom the link is for", 80, true);
-        if (Password is { Length: > 0 and (< ShortestPassword or > 200) }) Wrong(nameof(Password), $"A password for a link has {ShortestPassword} to 200 characters.");
+        if (Password is { Length: > 0 and (< ShortestPassword or > 200) })
+            Wrong(nameof(Password), $"A password for a link has {ShortestPassword} to 200 characters.");
         DateTime? end = null;
         if (!string.IsNullOrWhiteSpace(Until))
         {
-            if (!DateText.TryParse(Until, today.Date, out var day, out var problem, today.Date.AddDays(120))) Wrong(nameof(Until), problem);
-            else if (day.Date < today.Date) Wrong(nameof(Until), "That day has passed: give a later one.");
+            if (!DateText.TryParse(Until, today.Date, out var day, out var problem, today.Date.AddDays(120)))
+                Wrong(nameof(Until), problem);
+            else if (day.Date < today.Date)
+                Wrong(nameof(Until), "That day has passed: give a later one.");
             // To the end of that day. Counted from the product's today, so that a fixed one does not close links at once.
-            else end = clock.EndOf(DateOnly.FromDateTime(clock.GetLocalNow().DateTime).AddDays(day.Date.DayNumber - today.Date.DayNumber));
+            else
+                end = clock.EndOf(DateOnly.FromDateTime(clock.GetLocalNow().DateTime).AddDays(day.Date.DayNumber - today.Date.DayNumber));
         }
-        if (!ModelState.IsValid) return Page();
+        if (!ModelState.IsValid)
+            return Page();
         var chosen = SharedColumns.All.Select(c => c.Column).Where(columns.Contains).ToArray();
-        if (await links.MakeAsync(id, User.PersonId(), name!, string.IsNullOrEmpty(Password) ? null : hasher.HashPassword(new Account(), Password), end, chosen, cancel) is not { } secret)
+        if (
+            await links.MakeAsync(
+                id,
+                User.PersonId(),
+                name!,
+                string.IsNullOrEmpty(Password) ? null : hasher.HashPassword(new Account(), Password),
+                end,
+                chosen,
+                cancel
+            )
+            is not { } secret
+        )
         {
             Wrong(nameof(For), $"There are {ShareLinks.Most} links already: withdraw one first.");
             return Page();
@@ -82,7 +117,8 @@ public sealed class SharingModel(PlanStore store, ProjectRoles roles, ShareLinks
 
     public async Task<IActionResult> OnPostWithdrawAsync(Guid id, Guid link, CancellationToken cancel)
     {
-        if (!await LoadAsync(id, cancel)) return NotFound();
+        if (!await LoadAsync(id, cancel))
+            return NotFound();
         await links.WithdrawAsync(id, link, User.PersonId(), cancel);
         return Done("The link no longer opens.");
     }
@@ -93,7 +129,8 @@ public sealed class SharingModel(PlanStore store, ProjectRoles roles, ShareLinks
 
     private async Task<bool> LoadAsync(Guid id, CancellationToken cancel)
     {
-        if (await store.LoadAsync(id, cancel) is not { } plan) return false;
+        if (await store.LoadAsync(id, cancel) is not { } plan)
+            return false;
         (Id, Name, Coordinator) = (id, plan.Schedule.Plan.Project.Name, plan.Schedule.Plan.Project.Coordinator);
         People = await roles.InAsync(id, cancel);
         Others = [.. (await directory.AllAsync(cancel)).Where(p => p.LeftOn is null && People.All(m => m.Person.Id != p.Id))];

@@ -18,7 +18,8 @@ public sealed class ReportModel(PlanStore store, Today today) : PageModel
 
     public async Task<IActionResult> OnGetAsync(Guid id, CancellationToken cancel)
     {
-        if (await store.LoadAsync(id, cancel) is not { } plan) return NotFound();
+        if (await store.LoadAsync(id, cancel) is not { } plan)
+            return NotFound();
         (Id, Report, RightsHere) = (id, ReportView.Of(plan, today.Date, null), HttpContext.RightsHere());
         return Page();
     }

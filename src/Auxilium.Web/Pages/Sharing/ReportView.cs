@@ -9,10 +9,24 @@ namespace Auxilium.Web.Pages.Sharing;
 
 /// <summary>A line of the report.</summary>
 /// <param name="State">Name of its state in style sheets; <c>null</c> where it is not to be told, as the owner and the deadline.</param>
-public sealed record ReportLine(string Name, string Phase, string Dates, string? State, string? StateWord, string? Owner, string? Deadline);
+public sealed record ReportLine(
+    string Name,
+    string Phase,
+    string Dates,
+    string? State,
+    string? StateWord,
+    string? Owner,
+    string? Deadline
+);
 
 /// <summary>How a project stands, on a page: to read, print and hand out.</summary>
-public sealed record ReportView(ProjectSummary Summary, bool HasStates, bool HasOwners, bool HasDeadlines, IReadOnlyList<(string Title, IReadOnlyList<ReportLine> Lines)> Parts)
+public sealed record ReportView(
+    ProjectSummary Summary,
+    bool HasStates,
+    bool HasOwners,
+    bool HasDeadlines,
+    IReadOnlyList<(string Title, IReadOnlyList<ReportLine> Lines)> Parts
+)
 {
     private const int DaysAhead = 14;
 
@@ -25,15 +39,23 @@ public sealed record ReportView(ProjectSummary Summary, bool HasStates, bool Has
         var states = new TaskStates(schedule, today);
         bool Has(string column) => columns is null || columns.Contains(column);
         var summary = ProjectSummary.Of(stored, today);
-        if (!Has("state")) summary = summary with { Counts = [], Progress = 0 };
-        if (!Has("owner")) summary = summary with { Coordinator = null };
-        if (!Has("deadline")) summary = summary with { Spare = null, IsLate = false };
+        if (!Has("state"))
+            summary = summary with { Counts = [], Progress = 0 };
+        if (!Has("owner"))
+            summary = summary with { Coordinator = null };
+        if (!Has("deadline"))
+            summary = summary with { Spare = null, IsLate = false };
         var rows = Enumerable.Range(0, plan.Tasks.Length).Where(row => !schedule.IsOff(row) && schedule.IsLeaf(row)).ToList();
         var late = rows.Where(row => states.Of(row) is TaskState.Overdue or TaskState.LateToStart);
-        var next = rows.Where(row => states.Of(row) is not (TaskState.Done or TaskState.Overdue or TaskState.LateToStart) && schedule.StartOf(row).Date <= today.AddDays(DaysAhead) && schedule.LastDayOf(row) >= today);
+        var next = rows.Where(row =>
+            states.Of(row) is not (TaskState.Done or TaskState.Overdue or TaskState.LateToStart)
+            && schedule.StartOf(row).Date <= today.AddDays(DaysAhead)
+            && schedule.LastDayOf(row) >= today
+        );
         var milestones = rows.Where(row => plan.Tasks[row].Milestone);
         List<(string, IReadOnlyList<ReportLine>)> parts = [("Milestones", Lines(milestones))];
-        if (Has("state")) parts.Add(("Late", Lines(late)));
+        if (Has("state"))
+            parts.Add(("Late", Lines(late)));
         parts.Add(("In the next two weeks", Lines(next)));
         return new ReportView(summary, Has("state"), Has("owner"), Has("deadline"), parts);
 
@@ -49,7 +71,8 @@ public sealed record ReportView(ProjectSummary Summary, bool HasStates, bool Has
                 Has("state") ? Plan.Words.Camel(state) : null,
                 Has("state") ? Week.TaskWeek.WordOf(state) : null,
                 Has("owner") ? plan.FindPerson(task.Owner)?.Name ?? "nobody" : null,
-                Has("deadline") && task.Deadline is { } deadline ? Day(deadline.LastDate) : null);
+                Has("deadline") && task.Deadline is { } deadline ? Day(deadline.LastDate) : null
+            );
         }
     }
 

@@ -14,7 +14,14 @@ namespace Auxilium.Web.Pages.Sharing;
 [AllowAnonymous]
 [EnableRateLimiting(Api.Limits.Doors)]
 [RequestSizeLimit(64 * 1024)]
-public sealed class SharedModel(ShareLinks links, PlanStore store, PlanViews views, IPasswordHasher<Account> hasher, IDataProtectionProvider protection, Today today) : PlanScreenModel
+public sealed class SharedModel(
+    ShareLinks links,
+    PlanStore store,
+    PlanViews views,
+    IPasswordHasher<Account> hasher,
+    IDataProtectionProvider protection,
+    Today today
+) : PlanScreenModel
 {
     private const string Cookie = "auxilium-shared";
 
@@ -37,7 +44,8 @@ public sealed class SharedModel(ShareLinks links, PlanStore store, PlanViews vie
     public async Task<IActionResult> OnGetAsync(string secret, string? look, CancellationToken cancel)
     {
         Response.Headers["Referrer-Policy"] = "no-referrer";
-        if (await links.FindAsync(secret, cancel) is not { } link || await store.LoadAsync(link.ProjectId, cancel) is not { } plan) return Gone();
+        if (await links.FindAsync(secret, cancel) is not { } link || await store.LoadAsync(link.ProjectId, cancel) is not { } plan)
+            return Gone();
         if (link.PasswordHash is not null && !HasEntered(link))
         {
             AsksPassword = true;
@@ -45,21 +53,49 @@ public sealed class SharedModel(ShareLinks links, PlanStore store, PlanViews vie
         }
         IsOpen = true;
         Name = plan.Schedule.Plan.Project.Name;
-        if (look == "report") Report = ReportView.Of(plan, today.Date, link.Columns);
-        Show(plan.Id, look, "shared", null, SharedColumns.Only(views.Of(plan), link.Columns), new LastEdit(null, false, false), PlanExtras.None with { Look = SharedColumns.LookOf(link.Columns) }, secret);
+        if (look == "report")
+            Report = ReportView.Of(plan, today.Date, link.Columns);
+        Show(
+            plan.Id,
+            look,
+            "shared",
+            null,
+            SharedColumns.Only(views.Of(plan), link.Columns),
+            new LastEdit(null, false, false),
+            PlanExtras.None with
+            {
+                Look = SharedColumns.LookOf(link.Columns),
+            },
+            secret
+        );
         return Page();
     }
 
     public async Task<IActionResult> OnPostAsync(string secret, string? look, CancellationToken cancel)
     {
-        if (await links.FindAsync(secret, cancel) is not { PasswordHash: { } hash } link) return Gone();
-        if ((Password?.Length ?? 0) > 200 || hasher.VerifyHashedPassword(new Account(), hash, Password ?? "") == PasswordVerificationResult.Failed)
+        if (await links.FindAsync(secret, cancel) is not { PasswordHash: { } hash } link)
+            return Gone();
+        if (
+            (Password?.Length ?? 0) > 200
+            || hasher.VerifyHashedPassword(new Account(), hash, Password ?? "") == PasswordVerificationResult.Failed
+        )
         {
             AsksPassword = true;
             ModelState.AddModelError(nameof(Password), "This is not the password of this link.");
             return Page();
         }
-        Response.Cookies.Append(Cookie, Protector.Protect(Mark(link), Lasts), new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Lax, Secure = Request.IsHttps, Path = $"/shared/{secret}", IsEssential = true });
+        Response.Cookies.Append(
+            Cookie,
+            Protector.Protect(Mark(link), Lasts),
+            new CookieOptions
+            {
+                HttpOnly = true,
+                SameSite = SameSiteMode.Lax,
+                Secure = Request.IsHttps,
+                Path = $"/shared/{secret}",
+                IsEssential = true,
+            }
+        );
         return Redirect($"/shared/{secret}{(look is null ? "" : $"/{look}")}");
     }
 

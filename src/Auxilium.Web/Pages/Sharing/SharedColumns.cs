@@ -21,9 +21,31 @@ internal static class SharedColumns
     /// <summary>The list with the columns that have something to show.</summary>
     public static JsonNode LookOf(IReadOnlyCollection<string> columns)
     {
-        (string Key, int Width)[] all = [("no", 38), ("name", 220), ("owner", 46), ("length", 52), ("after", 66), ("start", 76), ("finish", 60), ("deadline", 74), ("state", 104), ("label", 84), ("float", 74)];
+        (string Key, int Width)[] all =
+        [
+            ("no", 38),
+            ("name", 220),
+            ("owner", 46),
+            ("length", 52),
+            ("after", 66),
+            ("start", 76),
+            ("finish", 60),
+            ("deadline", 74),
+            ("state", 104),
+            ("label", 84),
+            ("float", 74),
+        ];
         string[] always = ["no", "name", "start", "finish"];
-        return new JsonObject { ["look"] = new JsonObject { ["columns"] = new JsonArray([.. all.Where(c => always.Contains(c.Key) || columns.Contains(c.Key)).Select(c => new JsonObject { ["key"] = c.Key, ["width"] = c.Width })]) } };
+        return new JsonObject
+        {
+            ["look"] = new JsonObject
+            {
+                ["columns"] = new JsonArray([
+                    .. all.Where(c => always.Contains(c.Key) || columns.Contains(c.Key))
+                        .Select(c => new JsonObject { ["key"] = c.Key, ["width"] = c.Width }),
+                ]),
+            },
+        };
     }
 
     /// <summary>A view with only these columns. Each part is named here: what is not, is not in it, so no browser can show it.</summary>

@@ -16,13 +16,16 @@ public sealed record PlanLooks(Guid Project, string Open, string Rights = "edit"
             yield return ("Lanes", $"{at}/lanes");
             yield return ("Month", $"{at}/month");
             yield return ("Chains", $"{at}/chains");
-            if (Secret is not null || Open == "Report") yield return ("Report", $"{at}/report");
-            if (Secret is not null) yield break;
+            if (Secret is not null || Open == "Report")
+                yield return ("Report", $"{at}/report");
+            if (Secret is not null)
+                yield break;
             yield return ("Journal", $"{at}/journal");
             yield return ("Check-up", $"{at}/check-up");
             yield return ("Forecast", $"{at}/forecast");
             yield return ("Settings", $"{at}/settings");
-            if (Rights == "edit") yield return ("Sharing", $"{at}/sharing");
+            if (Rights == "edit")
+                yield return ("Sharing", $"{at}/sharing");
         }
     }
 }

@@ -28,7 +28,8 @@ public sealed class SheetModel(PlanStore store, IAntiforgery antiforgery, Today 
 
     public async Task<IActionResult> OnGetAsync(Guid id, CancellationToken cancel)
     {
-        if (await store.LoadAsync(id, cancel) is not { } plan) return NotFound();
+        if (await store.LoadAsync(id, cancel) is not { } plan)
+            return NotFound();
         (Id, Name, Version) = (id, plan.Schedule.Plan.Project.Name, plan.Version);
         RightsHere = HttpContext.RightsHere();
         Token = antiforgery.GetAndStoreTokens(HttpContext).RequestToken ?? "";

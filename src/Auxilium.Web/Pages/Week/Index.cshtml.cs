@@ -13,9 +13,17 @@ namespace Auxilium.Web.Pages.Week;
 /// <summary>One's own tasks by day, made for a phone; and for whoever coordinates, those of a person or a team, to hand out.</summary>
 [Authorize(Rights.OwnAccount)]
 [RequestSizeLimit(64 * 1024)]
-public sealed class WeekModel(PlanStore store, ProjectRoles roles, Storage.People.Directory directory, Letters letters, OwnAddress address, Today today) : FormPage
+public sealed class WeekModel(
+    PlanStore store,
+    ProjectRoles roles,
+    Storage.People.Directory directory,
+    Letters letters,
+    OwnAddress address,
+    Today today
+) : FormPage
 {
     private const string TeamMark = "team:";
+
     // No id of a person has a colon.
     private const string Nobody = ":nobody";
 
@@ -50,21 +58,40 @@ public sealed class WeekModel(PlanStore store, ProjectRoles roles, Storage.Peopl
 
     public async Task<IActionResult> OnPostMailAsync(string? who, DateOnly? from, int? days, CancellationToken cancel)
     {
-        if (!await LoadAsync(who, from, days, cancel)) return NotFound();
+        if (!await LoadAsync(who, from, days, cancel))
+            return NotFound();
         var count = 0;
         foreach (var person in _people)
         {
-            if (person.Email is not { } mail) continue;
+            if (person.Email is not { } mail)
+                continue;
             var theirs = await WeekOfAsync([person.Id], cancel);
-            await letters.SendAsync(mail, $"Your tasks, {Span}", $"Hello {person.Name},\n\n{theirs.ToText(withNames: false)}{address.Of("/my-week")}\n", cancel);
+            await letters.SendAsync(
+                mail,
+                $"Your tasks, {Span}",
+                $"Hello {person.Name},\n\n{theirs.ToText(withNames: false)}{address.Of("/my-week")}\n",
+                cancel
+            );
             count++;
         }
-        Say(count == 0 ? "None of them has a mail address: add it under People." : count == 1 ? "The list is on its way by mail." : $"{count} lists are on their way by mail.");
+        Say(
+            count == 0 ? "None of them has a mail address: add it under People."
+            : count == 1 ? "The list is on its way by mail."
+            : $"{count} lists are on their way by mail."
+        );
         return Redirect(AddressOf(Week.From));
     }
 
     public string AddressOf(DateOnly? from) =>
-        "/my-week" + QueryString.Create(new Dictionary<string, string?> { ["who"] = IsOwn ? null : Who, ["from"] = from is { } day ? Text(day) : null, ["days"] = Days == 7 ? null : Days.ToString(CultureInfo.InvariantCulture) }.Where(q => q.Value is not null));
+        "/my-week"
+        + QueryString.Create(
+            new Dictionary<string, string?>
+            {
+                ["who"] = IsOwn ? null : Who,
+                ["from"] = from is { } day ? Text(day) : null,
+                ["days"] = Days == 7 ? null : Days.ToString(CultureInfo.InvariantCulture),
+            }.Where(q => q.Value is not null)
+        );
 
     internal static string DayName(DateOnly day) => day.ToString("dddd d MMMM", CultureInfo.InvariantCulture);
 
@@ -72,17 +99,34 @@ public sealed class WeekModel(PlanStore store, ProjectRoles roles, Storage.Peopl
 
     private async Task<bool> LoadAsync(string? who, DateOnly? from, int? days, CancellationToken cancel)
     {
-        if (from is { Year: < 1990 or > 2100 }) return false;
+        if (from is { Year: < 1990 or > 2100 })
+            return false;
         Who = string.IsNullOrEmpty(who) ? User.PersonId() : who;
         IsOwn = Who == User.PersonId();
         Days = Math.Clamp(days ?? 7, 1, 92);
         var all = (await directory.AllAsync(cancel)).Where(p => p.LeftOn is null).ToList();
-        var coordinates = (await roles.AllOfAsync(User.PersonId(), User.IsOrganiser(), cancel)).Any(r => r.Value == ProjectRole.Coordinator);
-        if (!IsOwn && !coordinates) return false;
-        _people = Who.StartsWith(TeamMark, StringComparison.Ordinal) ? [.. all.Where(p => TeamMark + p.Team == Who)] : [.. all.Where(p => p.Id == Who)];
-        if (_people.Count == 0 && Who != Nobody) return false;
-        if (!IsOwn) Title = Who == Nobody ? "Tasks of nobody" : Who.StartsWith(TeamMark, StringComparison.Ordinal) ? $"Tasks of {_people[0].Team}" : $"Tasks of {_people[0].Name}";
-        if (coordinates) Choices = [.. all.Select(p => (p.Id, p.Id == User.PersonId() ? "mine" : p.Name)).OrderBy(c => c.Item2 != "mine"), .. all.Select(p => p.Team).Where(t => t.Length > 0).Distinct().Order().Select(t => (TeamMark + t, $"team {t}")), (Nobody, "nobody’s")];
+        var coordinates = (await roles.AllOfAsync(User.PersonId(), User.IsOrganiser(), cancel)).Any(r =>
+            r.Value == ProjectRole.Coordinator
+        );
+        if (!IsOwn && !coordinates)
+            return false;
+        _people = Who.StartsWith(TeamMark, StringComparison.Ordinal)
+            ? [.. all.Where(p => TeamMark + p.Team == Who)]
+            : [.. all.Where(p => p.Id == Who)];
+        if (_people.Count == 0 && Who != Nobody)
+            return false;
+        if (!IsOwn)
+            Title =
+                Who == Nobody ? "Tasks of nobody"
+                : Who.StartsWith(TeamMark, StringComparison.Ordinal) ? $"Tasks of {_people[0].Team}"
+                : $"Tasks of {_people[0].Name}";
+        if (coordinates)
+            Choices =
+            [
+                .. all.Select(p => (p.Id, p.Id == User.PersonId() ? "mine" : p.Name)).OrderBy(c => c.Item2 != "mine"),
+                .. all.Select(p => p.Team).Where(t => t.Length > 0).Distinct().Order().Select(t => (TeamMark + t, $"team {t}")),
+                (Nobody, "nobody’s"),
+            ];
         Week = await WeekOfAsync([.. _people.Select(p => p.Id)], cancel, from);
         return true;
     }
@@ -91,7 +135,10 @@ public sealed class WeekModel(PlanStore store, ProjectRoles roles, Storage.Peopl
     private async Task<TaskWeek> WeekOfAsync(HashSet<string> people, CancellationToken cancel, DateOnly? from = null)
     {
         var mine = await roles.AllOfAsync(User.PersonId(), User.IsOrganiser(), cancel);
-        var plans = await store.LoadAllAsync([.. mine.Where(r => IsOwn || r.Value == ProjectRole.Coordinator).Select(r => r.Key)], cancel: cancel);
+        var plans = await store.LoadAllAsync(
+            [.. mine.Where(r => IsOwn || r.Value == ProjectRole.Coordinator).Select(r => r.Key)],
+            cancel: cancel
+        );
         var monday = today.Date.AddDays(-(((int)today.Date.DayOfWeek + 6) % 7));
         return TaskWeek.Of(plans, people, from ?? (Week is null ? monday : Week.From), Days, today.Date);
     }

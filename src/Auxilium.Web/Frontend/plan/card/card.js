@@ -26,7 +26,14 @@ export class TaskCard {
   #asked = 0;
   /** Sections that are folded. @type {Set<string>} */ #folded = new Set();
 
-  /** @param {Store} store @param {Outbox} outbox @param {HTMLElement} panel @param {(id: string) => void} back gives the list the focus again @param {(card: Card) => void} repeat asks when a task comes again @param {TaskTalk} talk */
+  /**
+   * @param {Store} store
+   * @param {Outbox} outbox
+   * @param {HTMLElement} panel
+   * @param {(id: string) => void} back gives the list the focus again
+   * @param {(card: Card) => void} repeat asks when a task comes again
+   * @param {TaskTalk} talk
+   */
   constructor(store, outbox, panel, back, repeat, talk) {
     this.#store = store;
     this.#outbox = outbox;
@@ -200,7 +207,11 @@ export class TaskCard {
     });
   }
 
-  /** Somebody changed the same thing: the person is shown both. @param {import("../outbox.js").Refusal} refusal @param {() => void} again */
+  /**
+   * Somebody changed the same thing: the person is shown both.
+   * @param {import("../outbox.js").Refusal} refusal
+   * @param {() => void} again
+   */
   #choose(refusal, again) {
     const bar = element("div", { class: "card-choice", role: "alert" }, element("p", {}, refusal.message));
     const choose = (/** @type {string} */ words, /** @type {() => void} */ act) =>

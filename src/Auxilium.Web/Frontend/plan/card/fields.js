@@ -26,7 +26,13 @@ export function areaField(label, value, send) {
   return frame;
 }
 
-/** A labelled input. @param {string} label @param {string} value @param {Send} send @param {{ hint?: string, list?: string, key?: string }} [how] */
+/**
+ * A labelled input.
+ * @param {string} label
+ * @param {string} value
+ * @param {Send} send
+ * @param {{ hint?: string, list?: string, key?: string }} [how]
+ */
 export function textField(label, value, send, how = {}) {
   const input = /** @type {HTMLInputElement} */ (element("input", { class: "input", autocomplete: "off" }));
   input.value = value;
@@ -59,7 +65,13 @@ export function textField(label, value, send, how = {}) {
   return frame;
 }
 
-/** @param {string} label @param {[string, string][]} options value and words @param {string} value @param {Send} send @param {string} [key] */
+/**
+ * @param {string} label
+ * @param {[string, string][]} options value and words
+ * @param {string} value
+ * @param {Send} send
+ * @param {string} [key]
+ */
 export function choiceField(label, options, value, send, key) {
   const select = /** @type {HTMLSelectElement} */ (element("select", { class: "input" }));
   for (const [option, words] of options) select.append(element("option", { value: option }, words));

@@ -23,7 +23,12 @@ const KINDS = {
   ],
 };
 
-/** @param {Store} store @param {Card} card @param {(edit: object, tell: (problem: string) => void) => void} send @param {(id: string) => void} open another card */
+/**
+ * @param {Store} store
+ * @param {Card} card
+ * @param {(edit: object, tell: (problem: string) => void) => void} send
+ * @param {(id: string) => void} open another card
+ */
 export function linkParts(store, card, send, open) {
   return [
     element("h3", {}, "Comes after"),
@@ -50,7 +55,14 @@ function offered(store, card, field) {
   return field;
 }
 
-/** @param {Store} store @param {Card} card @param {CardLink} link @param {"before" | "after"} side @param {(edit: object, tell: (problem: string) => void) => void} send @param {(id: string) => void} open */
+/**
+ * @param {Store} store
+ * @param {Card} card
+ * @param {CardLink} link
+ * @param {"before" | "after"} side
+ * @param {(edit: object, tell: (problem: string) => void) => void} send
+ * @param {(id: string) => void} open
+ */
 function linkRow(store, card, link, side, send, open) {
   const ends = side === "before" ? { from: link.task, to: card.id } : { from: card.id, to: link.task };
   // Only what was changed: the rest of the link may have become something else since this was drawn.
@@ -76,13 +88,23 @@ function linkRow(store, card, link, side, send, open) {
   );
 }
 
-/** What is typed for a lag: 2d, -1d for a lead, or 12h elapsed for hours on the clock. @param {string} text @returns {{ lag: string, elapsed?: true }} */
+/**
+ * What is typed for a lag: 2d, -1d for a lead, or 12h elapsed for hours on the clock.
+ * @param {string} text
+ * @returns {{ lag: string, elapsed?: true }}
+ */
 export function lagOf(text) {
   const onTheClock = /^(.*\S)\s+elapsed$/i.exec(text.trim());
   return onTheClock ? { lag: onTheClock[1], elapsed: true } : { lag: text.trim() || "0d" };
 }
 
-/** What is typed is added to the links there are. @param {Store} store @param {Card} card @param {(edit: object, tell: (problem: string) => void) => void} send @returns {Send} */
+/**
+ * What is typed is added to the links there are.
+ * @param {Store} store
+ * @param {Card} card
+ * @param {(edit: object, tell: (problem: string) => void) => void} send
+ * @returns {Send}
+ */
 function typed(store, card, send) {
   return (text, tell) => {
     if (text === "") return;

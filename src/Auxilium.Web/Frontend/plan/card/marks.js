@@ -129,7 +129,13 @@ export function pageParts(store, card, send) {
   ];
 }
 
-/** When a task comes again: its rule, and what can be done about it. @param {Store} store @param {Card} card @param {SendEdit} send @param {() => void} change */
+/**
+ * When a task comes again: its rule, and what can be done about it.
+ * @param {Store} store
+ * @param {Card} card
+ * @param {SendEdit} send
+ * @param {() => void} change
+ */
 export function repeatParts(store, card, send, change) {
   const { repeats } = card;
   if (card.inSeries)

@@ -73,10 +73,18 @@ export function peopleParts(card, send) {
   return parts;
 }
 
-/** Who is to help, of which task, while it is asked what that does: the card may be drawn anew meanwhile. @type {{ task: string, name: string } | null} */
+/**
+ * Who is to help, of which task, while it is asked what that does: the card may be drawn anew meanwhile.
+ * @type {{ task: string, name: string } | null}
+ */
 let asked = null;
 
-/** Adds a helper. The first time it is asked what more hands do; the task remembers it. @param {Card} card @param {SendEdit} send @param {(problem: string) => void} say what is wrong */
+/**
+ * Adds a helper. The first time it is asked what more hands do; the task remembers it.
+ * @param {Card} card
+ * @param {SendEdit} send
+ * @param {(problem: string) => void} say what is wrong
+ */
 function helperField(card, send, say) {
   const ask = element("div", { class: "hands", role: "group", "aria-label": "What more hands do" });
   const draw = (/** @type {(problem: string) => void} */ tell) => {

@@ -200,7 +200,12 @@ export function progressParts(store, card, send) {
   return parts;
 }
 
-/** A date as one would type it; with its hour where that is not where the day begins or ends. @param {Store} store @param {string | null} instant @param {boolean} ofFinish */
+/**
+ * A date as one would type it; with its hour where that is not where the day begins or ends.
+ * @param {Store} store
+ * @param {string | null} instant
+ * @param {boolean} ofFinish
+ */
 function shown(store, instant, ofFinish) {
   if (instant === null) return "";
   const minutes = minutesOf(instant);

@@ -5,7 +5,10 @@
 import { element, quietButton } from "./fields.js";
 
 /** @typedef {{ id: number, person: string, hue: number, at: string, text: string, own: boolean }} Comment */
-/** @typedef {{ id: string, name: string, type: string, size: number, person: string, at: string, address: string, mayRemove: boolean }} KeptFile */
+/**
+ * @typedef {{ id: string, name: string, type: string, size: number, person: string, at: string, address: string, mayRemove: boolean }}
+ * KeptFile
+ */
 /** @typedef {{ comments: Comment[], files: KeptFile[], worked: { person: string, hours: number }[] }} Talk */
 
 const MOST_BYTES = 10 * 1024 * 1024;
@@ -143,7 +146,8 @@ export class TaskTalk {
     this.#worked.textContent =
       worked.length === 0
         ? ""
-        : `Worked: ${worked.reduce((sum, { hours }) => sum + hours, 0)} h (${worked.map(({ person, hours }) => `${person} ${hours}`).join(", ")})`;
+        : `Worked: ${worked.reduce((sum, { hours }) => sum + hours, 0)} h ` +
+          `(${worked.map(({ person, hours }) => `${person} ${hours}`).join(", ")})`;
     this.#said.replaceChildren(
       ...comments.map(({ id, person, at, text, own }) =>
         element(

@@ -15,7 +15,12 @@ export class Between {
   /** @type {Extent[]} */ #extents = [];
   /** @type {number[]} */ #gaps = [];
 
-  /** @param {number} from line @param {number} to line @param {number} height of a row, in pixels @param {(line: number) => Extent} extentOf */
+  /**
+   * @param {number} from line
+   * @param {number} to line
+   * @param {number} height of a row, in pixels
+   * @param {(line: number) => Extent} extentOf
+   */
   constructor(from, to, height, extentOf) {
     const step = Math.sign(to - from);
     if (Math.abs(to - from) > MOST) return;
@@ -30,14 +35,19 @@ export class Between {
     return this.#extents.findIndex((extent) => isIn(extent, x));
   }
 
-  /** Where the line between a row and the one it comes from is. @param {number} row as {@link blocked} counts @returns {number} pixels from the top */
+  /**
+   * Where the line between a row and the one it comes from is.
+   * @param {number} row as {@link blocked} counts
+   * @returns {number} pixels from the top
+   */
   gapBefore(row) {
     return this.#gaps[row];
   }
 
   /**
    * The x nearest to one end of a stretch at which a line goes past a row and all that follow.
-   * @param {number} row as {@link blocked} counts @param {number} near @param {number} far may be left or right of it @returns {number | null}
+   * @param {number} row as {@link blocked} counts @param {number} near @param {number} far may be left or right of it @returns {number |
+   * null}
    */
   free(row, near, far) {
     const step = Math.sign(far - near) || 1;

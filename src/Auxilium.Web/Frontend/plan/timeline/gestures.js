@@ -24,7 +24,14 @@ const EDGE = 6; // pixels at either end of a bar by which it is stretched
  * @property {(() => void) | null} done after the edit
  */
 
-/** @param {Store} store @param {Preview} preview @param {Actions} actions @param {Timeline} timeline @param {(id: string) => void} choose @param {(id: string) => void} name lets a new row be named */
+/**
+ * @param {Store} store
+ * @param {Preview} preview
+ * @param {Actions} actions
+ * @param {Timeline} timeline
+ * @param {(id: string) => void} choose
+ * @param {(id: string) => void} name lets a new row be named
+ */
 export function listenToGestures(store, preview, actions, timeline, choose, name) {
   const { body } = timeline;
   const board = /** @type {HTMLElement} */ (document.getElementById("board"));
@@ -193,7 +200,13 @@ export function listenToGestures(store, preview, actions, timeline, choose, name
     };
   }
 
-  /** From either end of a bar to either end of another: the ends say which kind of link it is. @param {Row} row @param {boolean} fromFinish @param {Pointer} from @returns {Gesture} */
+  /**
+   * From either end of a bar to either end of another: the ends say which kind of link it is.
+   * @param {Row} row
+   * @param {boolean} fromFinish
+   * @param {Pointer} from
+   * @returns {Gesture}
+   */
   function linking(row, fromFinish, from) {
     /** @type {{ to: Row, toFinish: boolean } | null} */ let target = null;
     return {

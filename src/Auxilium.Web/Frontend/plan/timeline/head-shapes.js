@@ -8,7 +8,15 @@ import { DAY, dayOf, finishDayOf, isoWeek, monthName, parts, short, usWeek, with
 
 const WORD = 6.4; // pixels a letter, near enough to keep words apart
 
-/** @param {Project} project @param {Scale} scale @param {number} left @param {number} right @param {"dates" | "iso" | "us"} [weeks] @param {number} [begins] the day of the week, from Monday, that weeks begin with @returns {Shape[]} */
+/**
+ * @param {Project} project
+ * @param {Scale} scale
+ * @param {number} left
+ * @param {number} right
+ * @param {"dates" | "iso" | "us"} [weeks]
+ * @param {number} [begins] the day of the week, from Monday, that weeks begin with
+ * @returns {Shape[]}
+ */
 export function headShapes(project, scale, left, right, weeks = "dates", begins = 0) {
   // Numbered weeks begin where their numbering has it.
   const firstOfWeek = weeks === "us" ? 6 : weeks === "iso" ? 0 : begins;
@@ -113,7 +121,15 @@ export function headShapes(project, scale, left, right, weeks = "dates", begins 
   }
 }
 
-/** @param {string} key @param {number} x @param {number} y @param {string} words @param {string} name @param {string} anchor @returns {Shape} */
+/**
+ * @param {string} key
+ * @param {number} x
+ * @param {number} y
+ * @param {string} words
+ * @param {string} name
+ * @param {string} anchor
+ * @returns {Shape}
+ */
 const text = (key, x, y, words, name, anchor) => ({
   key,
   tag: "text",
@@ -121,7 +137,16 @@ const text = (key, x, y, words, name, anchor) => ({
   text: words,
 });
 
-/** @param {string} key @param {number} x @param {number} y @param {number} width @param {number} height @param {string} name @param {number} rx @returns {Shape} */
+/**
+ * @param {string} key
+ * @param {number} x
+ * @param {number} y
+ * @param {number} width
+ * @param {number} height
+ * @param {string} name
+ * @param {number} rx
+ * @returns {Shape}
+ */
 const rect = (key, x, y, width, height, name, rx) => ({
   key,
   tag: "rect",

@@ -64,7 +64,8 @@ export function sideLinkPath(from, to, fromStart, toFinish, between) {
 
 /**
  * Down a trunk that all links from one end share, and beside it from where something is in the way.
- * @param {number} trunk @param {number} y where it begins @param {Between} between @param {number[]} ways how far it may go to the right and, failing that, to the left
+ * @param {number} trunk @param {number} y where it begins @param {Between} between @param {number[]} ways how far it may go to the right
+ * and, failing that, to the left
  * @returns {Point[]} the last one at the height where the line goes down for good
  */
 function past(trunk, y, between, [right, left]) {
@@ -85,7 +86,15 @@ function turned(points) {
   return points.with(at, { ...points[at], x: points[at - 1].x });
 }
 
-/** Where the bar after lies behind: down beside the one or the other, wherever nothing is in the way. @param {Point} from @param {Point} to @param {number} first x beside the bar before @param {number} last x beside the bar after @param {Between} between @returns {Point[]} */
+/**
+ * Where the bar after lies behind: down beside the one or the other, wherever nothing is in the way.
+ * @param {Point} from
+ * @param {Point} to
+ * @param {number} first x beside the bar before
+ * @param {number} last x beside the bar after
+ * @param {Between} between
+ * @returns {Point[]}
+ */
 function roundTheBack(from, to, first, last, between) {
   const near = to.y > from.y ? -15 : 15;
   const y = between.blocked(first) >= 0 && between.blocked(last) < 0 ? from.y - near : to.y + near;

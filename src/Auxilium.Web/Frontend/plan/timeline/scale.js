@@ -53,7 +53,13 @@ function extentOf(rows) {
   return extent;
 }
 
-/** @param {string | number} at a scale by its name, or pixels a day @param {Project} project @param {Row[]} rows @param {number} [row] pixels a row is high @returns {Scale} */
+/**
+ * @param {string | number} at a scale by its name, or pixels a day
+ * @param {Project} project
+ * @param {Row[]} rows
+ * @param {number} [row] pixels a row is high
+ * @returns {Scale}
+ */
 export function scaleFor(at, project, rows, row = 30) {
   const day = within(typeof at === "number" ? at : (SCALES[at] ?? SCALES.weeks));
   const name = /** @type {[string, number]} */ (FROM.find(([, from]) => day >= from))[0];

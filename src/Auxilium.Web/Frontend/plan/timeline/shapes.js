@@ -20,9 +20,17 @@ const TALL = 1200; // pixels in steps of which that is drawn what goes all the w
 const LETTER = 6.6; // pixels a letter beside a bar, near enough for lines to go past
 const MARK = 5; // the least width of days off that is still worth hatching
 
-/** @typedef {{ first: number, last: number, left: number, right: number, height: number, bottom: number, seen: number }} Viewport rows and pixels in sight, with some around; the bottom and what is seen are the lower and the left edge without */
+/**
+ * @typedef {{ first: number, last: number, left: number, right: number, height: number, bottom: number, seen: number }} Viewport rows and
+ * pixels in sight, with some around; the bottom and what is seen are the lower and the left edge without
+ */
 
-/** @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Record<"back" | "trays" | "tails" | "links" | "names" | "bars" | "knobs" | "ghosts", Shape[]>} */
+/**
+ * @param {Store} store
+ * @param {Scale} scale
+ * @param {Viewport} view
+ * @returns {Record<"back" | "trays" | "tails" | "links" | "names" | "bars" | "knobs" | "ghosts", Shape[]>}
+ */
 export function bodyShapes(store, scale, view) {
   const rows = store.shown.slice(view.first, view.last).map((row, i) => ({ row, at: view.first + i }));
   const bars = rows.filter(({ row }) => row.start !== null && row.kind !== "phase");
@@ -39,7 +47,11 @@ export function bodyShapes(store, scale, view) {
   };
 }
 
-/** From where to where what goes all the way down is drawn: no further than what may come into sight soon, since all of it is painted. @param {Scale} scale @param {Viewport} view */
+/**
+ * From where to where what goes all the way down is drawn: no further than what may come into sight soon, since all of it is painted.
+ * @param {Scale} scale
+ * @param {Viewport} view
+ */
 function upright(scale, { first, last, bottom, height }) {
   const y = Math.floor((first * scale.row) / TALL) * TALL;
   return { y, height: Math.min(height, Math.ceil((Math.max(last * scale.row, bottom) + 1) / TALL) * TALL) - y };
@@ -90,7 +102,13 @@ function backShapes(store, scale, view, bands) {
 function bandShapes(store, scale, view) {
   /** @type {Shape[]} */ const bands = [];
   /** @type {Shape[]} */ const names = [];
-  /** @param {string} key @param {string} name @param {[number, number]} ends @param {{ y: number, height: number, class: string }} looks @param {number} line */
+  /**
+   * @param {string} key
+   * @param {string} name
+   * @param {[number, number]} ends
+   * @param {{ y: number, height: number, class: string }} looks
+   * @param {number} line
+   */
   const add = (key, name, [x, end], looks, line) => {
     if (x > view.right || end < view.left) return;
     const from = Math.max(x, view.left);
@@ -150,7 +168,14 @@ function trayShapes(store, scale, view) {
   return shapes;
 }
 
-/** What a folded phase holds, as thin marks on its line. @param {Store} store @param {Row} phase @param {number} at @param {Scale} scale @returns {Shape[]} */
+/**
+ * What a folded phase holds, as thin marks on its line.
+ * @param {Store} store
+ * @param {Row} phase
+ * @param {number} at
+ * @param {Scale} scale
+ * @returns {Shape[]}
+ */
 function insideMarks(store, phase, at, scale) {
   const first = store.position.get(phase.id) ?? 0;
   return store.rows.slice(first + 1, store.lastInside(first) + 1).flatMap((row) => {
@@ -201,7 +226,13 @@ function linkShapes(store, scale, view) {
   return shapes;
 }
 
-/** From where to where a bar and what stands beside it are drawn. @param {Store} store @param {number} line @param {Scale} scale @returns {import("./between.js").Extent} */
+/**
+ * From where to where a bar and what stands beside it are drawn.
+ * @param {Store} store
+ * @param {number} line
+ * @param {Scale} scale
+ * @returns {import("./between.js").Extent}
+ */
 function extentAt(store, line, scale) {
   const row = store.shown[line];
   if (row.start === null || row.kind === "phase") return null;
@@ -268,7 +299,12 @@ function labelOf(store, row) {
   return "";
 }
 
-/** Where it begins; behind the date of a milestone, which stands there already. @param {Row} row @param {number} at @param {Scale} scale */
+/**
+ * Where it begins; behind the date of a milestone, which stands there already.
+ * @param {Row} row
+ * @param {number} at
+ * @param {Scale} scale
+ */
 const besideOf = (row, at, scale) => endOf(row, at, scale).x + (row.kind === "milestone" ? 64 : BESIDE);
 
 /** @param {string} label @param {Row} row @param {number} at @param {Scale} scale @returns {Shape} */
@@ -337,7 +373,14 @@ function stretchesOf(row) {
   return times.flatMap((time, i) => (i % 2 === 0 ? [/** @type {[number, number]} */ ([time, times[i + 1]])] : []));
 }
 
-/** A stop at the task's own deadline, broken when it is missed. @param {number} deadline @param {number} finish @param {number} at @param {Scale} scale @returns {Shape} */
+/**
+ * A stop at the task's own deadline, broken when it is missed.
+ * @param {number} deadline
+ * @param {number} finish
+ * @param {number} at
+ * @param {Scale} scale
+ * @returns {Shape}
+ */
 function deadlineMark(deadline, finish, at, scale) {
   const x = scale.x(deadline);
   const y = band(at, scale) + 4;
@@ -345,7 +388,14 @@ function deadlineMark(deadline, finish, at, scale) {
   return { key: "deadline", tag: "path", at: { d, class: `deadline-mark${finish > deadline ? " is-missed" : ""}` } };
 }
 
-/** Around a bar with a fixed date, as around the date in the list. @param {string} key @param {number} x @param {number} y @param {number} out @returns {Shape} */
+/**
+ * Around a bar with a fixed date, as around the date in the list.
+ * @param {string} key
+ * @param {number} x
+ * @param {number} y
+ * @param {number} out
+ * @returns {Shape}
+ */
 function bracket(key, x, y, out) {
   const d = `M${x} ${y - 2.5}h${out}v${BAR + 5}h${-out}`;
   return { key, tag: "path", at: { d, class: "bracket" } };
@@ -376,7 +426,12 @@ function isNear(store, id) {
   return lit === id || store.linked(lit).has(id);
 }
 
-/** What the lit bar can be grabbed by: links from either end, and how far it is. @param {Store} store @param {Scale} scale @returns {Shape[]} */
+/**
+ * What the lit bar can be grabbed by: links from either end, and how far it is.
+ * @param {Store} store
+ * @param {Scale} scale
+ * @returns {Shape[]}
+ */
 function knobShapes(store, scale) {
   const row = store.row(store.lit);
   const at = store.line.get(store.lit ?? "");
@@ -410,7 +465,13 @@ function knobShapes(store, scale) {
   return knobs;
 }
 
-/** Where dragged rows would go, and the link that is being drawn. @param {Store} store @param {Scale} scale @param {Viewport} view @returns {Shape[]} */
+/**
+ * Where dragged rows would go, and the link that is being drawn.
+ * @param {Store} store
+ * @param {Scale} scale
+ * @param {Viewport} view
+ * @returns {Shape[]}
+ */
 function dropShapes(store, scale, view) {
   /** @type {Shape[]} */ const shapes = [];
   const { drop, thread } = store;

@@ -159,7 +159,8 @@ export class Timeline {
 
   /**
    * Changes the scale about a point that stays where it is.
-   * @param {string | number} scale its name, or pixels a day @param {number} [at] pixels from the left of what is in sight; its middle when left out
+   * @param {string | number} scale its name, or pixels a day @param {number} [at] pixels from the left of what is in sight; its middle
+   * when left out
    * @param {boolean} [goesOn] whether it is one of many changes of a movement
    */
   zoom(scale, at = this.#width / 2, goesOn = false) {
@@ -172,7 +173,10 @@ export class Timeline {
     this.#store.changed();
   }
 
-  /** Painting the whole picture takes longer than a frame should: a little is stretched, with the dates drawn anew. @returns {boolean} whether that is enough */
+  /**
+   * Painting the whole picture takes longer than a frame should: a little is stretched, with the dates drawn anew.
+   * @returns {boolean} whether that is enough
+   */
   #stretch() {
     if (!this.#picture) return false;
     const { scale, left } = this.#picture;
