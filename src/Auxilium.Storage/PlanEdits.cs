@@ -118,8 +118,15 @@ public sealed class PlanEdits(
     {
         var (directory, left) = await PeopleForAsync(db, edit, isNew, cancel);
         var spoken =
-            isNew && EditPipeline.PartsOf(edit).Any(e => e is RepeatTask) ? await TaskTalk.TasksWithAsync(db, plan.Id, cancel) : null;
-        var edited = EditPipeline.Run(plan.Schedule, edit, today, directory, left, spoken, !isNew, cancel);
+            isNew && NeedsOf(edit).HasFlag(EditNeeds.Talk) ? await TaskTalk.TasksWithAsync(db, plan.Id, cancel) : new HashSet<string>();
+        EditContext Context() =>
+            new(plan.Schedule, today, directory, left)
+            {
+                Spoken = spoken,
+                IsTakenBack = !isNew,
+                Cancel = cancel,
+            };
+        var edited = EditPipeline.Run(edit, Context());
         var (was, now) = (plan.Schedule.Plan, edited.After.Plan);
         if (!isNew || was.People == now.People)
             return edited;
@@ -136,16 +143,7 @@ public sealed class PlanEdits(
         var times = newcomers.Count == 0 ? null : await OwnTimes.OfAsync(db, plan.Id, newcomers, cancel);
         return times is null || times.Count == 0
             ? edited
-            : EditPipeline.Run(
-                plan.Schedule,
-                new Together([edit, .. times.Select(t => new SetOwnTime(t.Key, t.Value))]),
-                today,
-                directory,
-                left,
-                spoken,
-                !isNew,
-                cancel
-            );
+            : EditPipeline.Run(new Together([edit, .. times.Select(t => new SetOwnTime(t.Key, t.Value))]), Context());
     }
 
     /// <summary>What the edit that made this version of a plan did, and whether this person can undo or redo.</summary>
@@ -396,9 +394,8 @@ public sealed class PlanEdits(
         CancellationToken cancel
     )
     {
-        var parts = EditPipeline.PartsOf(edit).ToList();
-        var names = parts.Any(e => e is SetOwner or AddHelper or JoinPlan);
-        if (!names && !parts.Any(e => e is SetAssignments))
+        var needs = NeedsOf(edit);
+        if (!needs.HasFlag(EditNeeds.Left))
             return ([], []);
         // What is taken back is as it was, whoever left since.
         var left = isNew
@@ -410,6 +407,9 @@ public sealed class PlanEdits(
             : [];
         // Whoever comes back by that is who they are now.
         var all = isNew ? db.People.Where(p => p.LeftOn == null) : db.People;
-        return (names ? await PlanStore.DirectoryAsync(all, cancel) : [], left);
+        return (needs.HasFlag(EditNeeds.Names) ? await PlanStore.DirectoryAsync(all, cancel) : [], left);
     }
+
+    private static EditNeeds NeedsOf(PlanEdit edit) =>
+        EditPipeline.PartsOf(edit).Aggregate(EditNeeds.Nothing, (needs, part) => needs | part.Traits.Needs);
 }

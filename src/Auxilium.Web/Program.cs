@@ -100,14 +100,16 @@ services.AddProblemDetails(options =>
     }
 );
 services.AddOpenApi(options =>
+{
     options.AddDocumentTransformer(
         (document, _, _) =>
         {
             (document.Info.Title, document.Info.Version) = ("Auxilium", "1");
             return Task.CompletedTask;
         }
-    )
-);
+    );
+    options.AddDocumentTransformer<EditSchemas>();
+});
 services.AddRateLimiter(Limits.Define);
 services.AddResponseCompression();
 services.AddHealthChecks().AddDbContextCheck<AuxiliumDb>();

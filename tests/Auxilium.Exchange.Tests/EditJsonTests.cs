@@ -1,9 +1,11 @@
 using System.Collections.Immutable;
+using System.Text.Json.Nodes;
 using Auxilium.Exchange.Edits;
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
+using Auxilium.Planning.Tests;
 
 namespace Auxilium.Exchange.Tests;
 
@@ -96,6 +98,32 @@ public class EditJsonTests
         var read = Json.Read(json);
         Assert.IsType(edit.GetType(), read);
         Assert.Equal(json, EditJson.Write(read));
+    }
+
+    public static TheoryData<string> Kinds => [.. EditKinds.All.Select(kind => kind.Wire)];
+
+    [Theory]
+    [MemberData(nameof(Kinds))]
+    public void Every_kind_of_edit_is_read_as_it_was_written_and_its_schema_names_all_that_is_written(string wire)
+    {
+        var kind = EditKinds.All.Single(k => k.Wire == wire);
+        var schema = EditJson.Schemas("#/Edit").GetValueOrDefault(wire);
+        Assert.Equal(kind.Type == typeof(RestoreTasks), schema is null);
+        var named = schema?["properties"]!.AsObject().Select(p => p.Key).ToHashSet();
+        for (var seed = 0; seed < 20; seed++)
+        {
+            var (_, edit) = kind.Sample(new Random(seed), RandomPlan.Of(new Random(seed), most: 12));
+            var json = EditJson.Write(edit);
+            var read = Json.Read(json);
+            Assert.Equal(kind.Type, read.GetType());
+            Assert.Equal(json, EditJson.Write(read));
+            var written = JsonNode.Parse(json)!.AsObject();
+            Assert.Equal(wire, written["type"]!.GetValue<string>());
+            if (schema is null)
+                continue;
+            Assert.Empty(written.Select(p => p.Key).Except(named!));
+            Assert.Empty(schema["required"]!.AsArray().Select(r => r!.GetValue<string>()).Except(written.Select(p => p.Key)));
+        }
     }
 
     [Theory]

@@ -110,14 +110,22 @@ public class DocumentsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     [Fact]
     public async Task The_api_describes_itself()
     {
-        var paths = JsonNode.Parse(await _api.Http.GetStringAsync("/openapi/v1.json"))!["paths"]!
-            .AsObject()
-            .Select(p => p.Key)
-            .ToHashSet();
+        var document = JsonNode.Parse(await _api.Http.GetStringAsync("/openapi/v1.json"))!;
+        var paths = document["paths"]!.AsObject().Select(p => p.Key).ToHashSet();
         Assert.Superset(
             new HashSet<string> { "/api/v1/projects", "/api/v1/projects/{id}/plan", "/api/v1/projects/{id}/edits", "/api/v1/schedule" },
             paths
         );
+        var body = document["paths"]!["/api/v1/projects/{id}/edits"]!["post"]!["requestBody"]!["content"]!["application/json"]!;
+        Assert.Equal("#/components/schemas/EditRequest", body["schema"]!["$ref"]!.GetValue<string>());
+        var schemas = document["components"]!["schemas"]!;
+        foreach (var kind in schemas["Edit"]!["discriminator"]!["mapping"]!.AsObject())
+        {
+            var described = schemas[kind.Value!.GetValue<string>().Split('/')[^1]]!;
+            Assert.Equal(kind.Key, described["properties"]!["type"]!["const"]!.GetValue<string>());
+        }
+        Assert.Equal("string", schemas["SetLengthEdit"]!["properties"]!["length"]!["type"]!.GetValue<string>());
+        Assert.Equal("#/components/schemas/Edit", schemas["TogetherEdit"]!["properties"]!["edits"]!["items"]!["$ref"]!.GetValue<string>());
         var schema = await _api.Http.GetByteArrayAsync("/api/v1/schema/auxilium-plan-1.json");
         Assert.Contains("auxilium-plan/1", Encoding.UTF8.GetString(schema), StringComparison.Ordinal);
     }

@@ -5,7 +5,6 @@ using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tests;
-using Auxilium.Planning.Tests.Editing;
 
 namespace Auxilium.Web.Tests;
 
@@ -60,7 +59,7 @@ public class HostileEditsTests(DemoApp demo, HostileEditsTests.Other other)
     ];
 
     /// <summary>All but what comes only from taking an edit back, which the API refuses in a sentence.</summary>
-    public static TheoryData<string> Kinds => [.. EditSamples.Kinds.Select(k => k.Name).Except([nameof(RestoreTasks)])];
+    public static TheoryData<string> Kinds => [.. EditKinds.All.Select(k => k.Wire).Except([RestoreTasks.Wire])];
 
     /// <summary>
     /// A good edit of each kind, and then the same with one value in it that is wrong: each is applied or refused, none is an error of
@@ -74,7 +73,7 @@ public class HostileEditsTests(DemoApp demo, HostileEditsTests.Other other)
         var (project, first) = (Guid.Empty, "");
         for (var round = 0; round < 12 && (applied == 0 || round < 2); round++)
         {
-            var (plan, edit) = EditSamples.Of(EditSamples.Kinds.Single(k => k.Name == kind), random, RandomPlan.Of(random, most: 12));
+            var (plan, edit) = EditKinds.All.Single(k => k.Wire == kind).Sample(random, RandomPlan.Of(random, most: 12));
             project = await demo.Api.CreateAsync(System.Text.Encoding.UTF8.GetString(PlanDocumentWriter.Write(plan)));
             var good = EditJson.Write(Known(edit));
             for (var i = 0; i < 14 || (i < 100 && read == 0); i++)

@@ -1,5 +1,7 @@
 using System.Text.Encodings.Web;
 using System.Text.Json;
+using System.Text.Json.Nodes;
+using System.Text.Json.Schema;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using Auxilium.Exchange.PlanDocuments;
@@ -19,7 +21,7 @@ namespace Auxilium.Exchange.Edits;
 public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? units = null)
 {
     // Made once: what the serializer finds out about types costs more than a thousand edits.
-    private static readonly JsonSerializerOptions Options = MakeOptions();
+    private static readonly JsonSerializerOptions Options = MakeOptions(NameEditTypes, SkipDerivedProperties, RequireParts);
 
     /// <summary>Whose dates are being read; reading never leaves its thread.</summary>
     [ThreadStatic]
@@ -29,7 +31,7 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
     private readonly DateOnly? _near = near;
     private readonly WorkUnits? _units = units;
 
-    private static JsonSerializerOptions MakeOptions() =>
+    private static JsonSerializerOptions MakeOptions(params ReadOnlySpan<Action<JsonTypeInfo>> modifiers) =>
         new(JsonSerializerDefaults.Web)
         {
             UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
@@ -40,7 +42,7 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
             NumberHandling = JsonNumberHandling.Strict,
             Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
             MaxDepth = 24,
-            TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { NameEditTypes, SkipDerivedProperties, RequireParts } },
+            TypeInfoResolver = ResolverWith(modifiers),
             Converters =
             {
                 new TextConverter<PlanTime>(text =>
@@ -65,8 +67,66 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
             },
         };
 
+    private static DefaultJsonTypeInfoResolver ResolverWith(ReadOnlySpan<Action<JsonTypeInfo>> modifiers)
+    {
+        var resolver = new DefaultJsonTypeInfoResolver();
+        foreach (var modifier in modifiers)
+            resolver.Modifiers.Add(modifier);
+        return resolver;
+    }
+
     /// <summary>The names of all edits, as <c>type</c> has them.</summary>
-    public static IReadOnlyList<string> TypeNames { get; } = [.. EditTypes().Select(t => PlanDocumentNames.Camel(t.Name)).Order()];
+    public static IReadOnlyList<string> TypeNames { get; } = [.. EditKinds.All.Select(kind => kind.Wire).Order()];
+
+    /// <summary>
+    /// What each kind of edit that can be sent looks like in JSON, by its name, as JSON Schema. That rows are put back comes only from
+    /// taking an edit back.
+    /// </summary>
+    /// <param name="anyEdit">The reference that stands where an edit holds others.</param>
+    public static IReadOnlyDictionary<string, JsonObject> Schemas(string anyEdit) =>
+        EditKinds.All.Where(kind => kind.Type != typeof(RestoreTasks)).ToDictionary(kind => kind.Wire, kind => SchemaOf(kind, anyEdit));
+
+    private static JsonObject SchemaOf(EditKind kind, string anyEdit)
+    {
+        var exporting = new JsonSchemaExporterOptions
+        {
+            TreatNullObliviousAsNonNullable = true,
+            TransformSchemaNode = (context, schema) =>
+            {
+                var type = Nullable.GetUnderlyingType(context.TypeInfo.Type) ?? context.TypeInfo.Type;
+                if (type == typeof(PlanEdit))
+                    return new JsonObject { ["$ref"] = anyEdit };
+                if (type == typeof(WorkCalendar))
+                    return new JsonObject { ["type"] = "object", ["description"] = "A calendar as plan documents have it." };
+                if (!TextTypes.TryGetValue(type, out var words))
+                    return schema;
+                JsonNode kinds = type == context.TypeInfo.Type ? "string" : new JsonArray("string", "null");
+                return new JsonObject { ["type"] = kinds, ["description"] = words };
+            },
+        };
+        // An edit that holds others refers to them: they are not described again inside it.
+        var schema = MakeOptions(SkipDerivedProperties, RequireParts).GetJsonSchemaAsNode(kind.Type, exporting).AsObject();
+        var properties = schema["properties"]?.AsObject() ?? [];
+        properties.Insert(0, "type", new JsonObject { ["const"] = kind.Wire });
+        var required = schema["required"]?.AsArray() ?? [];
+        required.Insert(0, "type");
+        schema["type"] = "object";
+        schema["properties"] = properties.DeepClone();
+        schema["required"] = required.DeepClone();
+        schema["additionalProperties"] = false;
+        return schema;
+    }
+
+    /// <summary>Values that are written as text, and how.</summary>
+    private static readonly Dictionary<Type, string> TextTypes = new()
+    {
+        [typeof(PlanTime)] = "An instant like 2027-05-03T09:00.",
+        [typeof(DateOrTime)] = "A day or an instant, exactly or as people type it: 2027-05-03, 12 May, today.",
+        [typeof(DateOnly)] = "A day like 2027-05-03.",
+        [typeof(Length)] = "A length like 2d, 4h or 1w; negative for a lead.",
+        [typeof(TypedLength)] = "A length like 2d, 4h or 1w, with ? behind it for a guess.",
+        [typeof(DayOfWeek)] = "One of mon, tue, wed, thu, fri, sat, sun.",
+    };
 
     public static string Write(PlanEdit edit) => JsonSerializer.Serialize(edit, Options);
 
@@ -135,16 +195,13 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
         return negative ? length with { Amount = -length.Amount } : length;
     }
 
-    private static IEnumerable<Type> EditTypes() =>
-        typeof(PlanEdit).Assembly.GetTypes().Where(t => t.IsSubclassOf(typeof(PlanEdit)) && !t.IsAbstract);
-
     private static void NameEditTypes(JsonTypeInfo info)
     {
         if (info.Type != typeof(PlanEdit))
             return;
         info.PolymorphismOptions = new JsonPolymorphismOptions { TypeDiscriminatorPropertyName = "type" };
-        foreach (var type in EditTypes())
-            info.PolymorphismOptions.DerivedTypes.Add(new JsonDerivedType(type, PlanDocumentNames.Camel(type.Name)));
+        foreach (var kind in EditKinds.All)
+            info.PolymorphismOptions.DerivedTypes.Add(new JsonDerivedType(kind.Type, kind.Wire));
     }
 
     /// <summary>What follows from other fields is not written.</summary>

@@ -30,7 +30,7 @@ public static class RippleText
     }
 
     /// <summary>What the edit changed by itself.</summary>
-    public static IEnumerable<TextRun> Lead(EditedPlan edited) => EditText.Of(edited.Applied.Edit, edited.Before, edited.After);
+    public static IEnumerable<TextRun> Lead(EditedPlan edited) => edited.Applied.Edit.Say(edited.Before, edited.After);
 
     /// <summary>Why one task stands where it does now, for the list of what moved.</summary>
     public static string WhyMoved(Move move, Schedule after)

@@ -70,7 +70,7 @@ public sealed class Proposals(IDbContextFactory<AuxiliumDb> databases, TimeProvi
                 At = clock.GetUtcNow().UtcDateTime,
                 BaseVersion = baseVersion,
                 Edit = EditJson.Write(edit),
-                TaskId = EditPipeline.TaskOf(edit),
+                TaskId = edit.Traits.Task,
                 Sentence = sentence,
                 Note = note,
             }
@@ -81,7 +81,7 @@ public sealed class Proposals(IDbContextFactory<AuxiliumDb> databases, TimeProvi
             await ProjectRoles.CoordinatorsAsync(db, project, cancel),
             NoticeKind.Proposal,
             project,
-            EditPipeline.TaskOf(edit),
+            edit.Traits.Task,
             $"{name} proposes: {sentence}{(note.Length > 0 ? $" “{note}”" : "")}",
             $"proposal {id}",
             clock.GetUtcNow().UtcDateTime,

@@ -9,23 +9,15 @@ namespace Auxilium.Web.Access;
 internal static class OwnWork
 {
     public static bool Allows(PlanEdit edit, Plan plan, string person) =>
-        edit switch
-        {
-            StartTask or ReportProgress or FinishTask or ReopenTask or SetRemaining or SetTracking or SetChecklist => IsTheirs(
-                plan,
-                EditPipeline.TaskOf(edit),
-                person
-            ),
-            Together together => together.Edits.Length > 0 && together.Edits.All(e => Allows(e, plan, person)),
-            _ => false,
-        };
+        edit is Together together
+            ? together.Edits.Length > 0 && together.Edits.All(e => Allows(e, plan, person))
+            : edit.Traits.Right == EditRight.Report && IsTheirs(plan, edit.Traits.Task, person);
 
     /// <summary>
     /// Whether somebody may propose an edit to those who decide. Who is on a plan, when they work and who coordinates it is decided by
     /// those who have the right to, and by nobody's click on something else.
     /// </summary>
-    public static bool MayBeProposed(PlanEdit edit) =>
-        !EditPipeline.PartsOf(edit).Any(e => e is SetCoordinator or JoinPlan or LeavePlan or SetPersonCalendar or SetOwnTime);
+    public static bool MayBeProposed(PlanEdit edit) => EditPipeline.PartsOf(edit).All(e => e.Traits.Right != EditRight.People);
 
     public static bool IsTheirs(Plan plan, string? task, string person) =>
         task is not null && plan.Find(task) is { } found && found.Assignments.Any(a => a.Person == person);

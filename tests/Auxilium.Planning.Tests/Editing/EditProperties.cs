@@ -14,7 +14,7 @@ public class EditProperties
 
     private const int Least = 8;
 
-    public static TheoryData<string> Kinds => [.. EditSamples.Kinds.Select(k => k.Name)];
+    public static TheoryData<string> Kinds => [.. EditKinds.All.Select(k => k.Wire)];
 
     /// <summary>An edit that was possible can be taken back, whatever it is: a refusal to do that is a fault.</summary>
     [Theory]
@@ -25,15 +25,13 @@ public class EditProperties
         for (var seed = 0; seed < Tries; seed++)
         {
             var random = new Random(seed * 7919 + kind.Length);
-            var (before, edit) = EditSamples.Of(
-                EditSamples.Kinds.Single(k => k.Name == kind),
-                random,
-                RandomPlan.Of(random, most: 30, from: (ScheduleFrom)(seed % 2))
-            );
+            var (before, edit) = EditKinds
+                .All.Single(k => k.Wire == kind)
+                .Sample(random, RandomPlan.Of(random, most: 30, from: (ScheduleFrom)(seed % 2)));
             EditedPlan edited;
             try
             {
-                edited = EditPipeline.Run(before.Calculate(), edit, EditSamples.Today, []);
+                edited = EditPipeline.Run(before.Calculate(), edit, EditSampler.Today, []);
             }
             catch (EditRefusedException)
             {
@@ -53,7 +51,7 @@ public class EditProperties
         Assert.Equal(EditorTests.Text(before), EditorTests.Text(undone.Applied.Plan));
         Assert.Equal(EditorTests.Text(edited.Applied.Plan), EditorTests.Text(Run(undone, undone.Applied.Inverse).Applied.Plan));
         // The edit that is kept does the same again.
-        var again = EditPipeline.Run(before.Calculate(), edited.Applied.Edit, EditSamples.Today, []);
+        var again = EditPipeline.Run(before.Calculate(), edited.Applied.Edit, EditSampler.Today, []);
         Assert.Equal(EditorTests.Text(edited.Applied.Plan), EditorTests.Text(again.Applied.Plan));
     }
 
@@ -127,7 +125,7 @@ public class EditProperties
                     {
                         try
                         {
-                            schedule = EditPipeline.Run(schedule, next(random, schedule.Plan), EditSamples.Today, []).After;
+                            schedule = EditPipeline.Run(schedule, next(random, schedule.Plan), EditSampler.Today, []).After;
                         }
                         catch (EditRefusedException)
                         {
@@ -170,9 +168,18 @@ public class EditProperties
         Assert.Equal(alone.Warnings.Select(w => w.Message), schedule.Warnings.Select(w => w.Message));
     }
 
-    private static EditedPlan Run(EditedPlan on, PlanEdit edit) => EditPipeline.Run(on.After, edit, EditSamples.Today, []);
+    private static EditedPlan Run(EditedPlan on, PlanEdit edit) => EditPipeline.Run(on.After, edit, EditSampler.Today, []);
 
-    private static PlanEdit RandomEdit(Random random, Plan plan) => EditSamples.Any(random, plan);
+    /// <summary>Of any kind that needs nothing in particular.</summary>
+    private static PlanEdit RandomEdit(Random random, Plan plan)
+    {
+        while (true)
+        {
+            var (on, edit) = EditKinds.All[random.Next(EditKinds.All.Length)].Sample(random, plan);
+            if (ReferenceEquals(on, plan))
+                return edit;
+        }
+    }
 
     /// <summary>Of those, one that changes one task and nothing around it.</summary>
     private static PlanEdit RandomTaskEdit(Random random, Plan plan)

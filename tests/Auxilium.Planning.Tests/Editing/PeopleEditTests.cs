@@ -65,7 +65,7 @@ public class PeopleEditTests
     {
         var plan = Owned("4d");
         Person[] left = [plan.FindPerson("ann")!, new("dee", "Dee Hart", "DH")];
-        EditedPlan Edit(PlanEdit edit) => EditPipeline.Run(plan.Calculate(), edit, Today, [], left);
+        EditedPlan Edit(PlanEdit edit) => EditPipeline.Run(edit, new EditContext(plan.Calculate(), Today, [], left));
         foreach (
             PlanEdit edit in new PlanEdit[]
             {

@@ -77,16 +77,12 @@ public class PlanCostTests
         using var end = new CancellationTokenSource();
         end.Cancel();
         var plan = One();
+        var schedule = plan.Calculate();
         Assert.Throws<OperationCanceledException>(() => Scheduler.Calculate(plan, end.Token));
         Assert.Throws<OperationCanceledException>(() =>
             EditPipeline.Run(
-                plan.Calculate(),
                 new Together([new SetLength("t", new(Length.Days(2)))]),
-                Today,
-                [],
-                null,
-                null,
-                cancel: end.Token
+                new EditContext(schedule, Today, []) { Cancel = end.Token }
             )
         );
     }
