@@ -9,7 +9,8 @@ namespace Auxilium.Planning.Editing;
 
 /// <summary>
 /// Puts a task on a day, by hand or by dragging its bar. Not pinned: it goes <em>not before</em> that day and still follows its
-/// links; on a day its links do not reach back to, they alone decide. (Worked out from the finish: <em>not after</em>, the same way.) Pinned: it stays there whatever its links say. A task that
+/// links; on a day its links do not reach back to, they alone decide. (Worked out from the finish: <em>not after</em>, the same way.)
+/// Pinned: it stays there whatever its links say. A task that
 /// has started gets the day as its actual start. Without a day the task is free again.
 /// </summary>
 public sealed record PlaceTask(string Task, DateOrTime? Start, bool Pin = false) : UndecidedEdit, IEditKind
@@ -69,7 +70,10 @@ public sealed record PlaceTask(string Task, DateOrTime? Start, bool Pin = false)
     public static PlanEdit Sample(EditSampler from) => new PlaceTask(from.Any, from.Random.Next(4) == 0 ? null : from.Day(), from.Flip);
 }
 
-/// <summary>Moves tasks, of phases those inside, by days of work: pinned ones stay pinned, others are placed as by <see cref="PlaceTask"/>. What has started stays.</summary>
+/// <summary>
+/// Moves tasks, of phases those inside, by days of work: pinned ones stay pinned, others are placed as by <see cref="PlaceTask"/>. What
+/// has started stays.
+/// </summary>
 /// <param name="Days">Other than 0, at most 2,000; negative for earlier.</param>
 public sealed record ShiftTasks(ImmutableArray<string> Tasks, int Days) : UndecidedEdit, IEditKind
 {
@@ -354,7 +358,8 @@ internal static class DateEdits
         if (edit.Start is not { } day)
             throw new EditRefusedException(
                 "phase",
-                $"“{LengthText.Shorten(phase.Name)}” is a phase; its dates follow from the rows inside it: type the day it is to start, or free those rows.",
+                $"“{LengthText.Shorten(phase.Name)}” is a phase; its dates follow from the rows inside it: type the day it is to "
+                    + "start, or free those rows.",
                 phase.Id,
                 EditField.Start
             );

@@ -20,7 +20,9 @@ public interface IEditKind
 /// <param name="Type">Its class.</param>
 public sealed record EditKind(string Wire, Type Type, Func<EditSampler, PlanEdit> Draw)
 {
-    /// <summary>A random edit of the kind, with the plan that it is made on: the one given, or that with what such an edit needs.</summary>
+    /// <summary>
+    /// A random edit of the kind, with the plan that it is made on: the one given, or that with what such an edit needs.
+    /// </summary>
     public (Plan Plan, PlanEdit Edit) Sample(Random random, Plan plan)
     {
         var sampler = new EditSampler(random, plan);

@@ -232,7 +232,8 @@ internal static class LinkEdits
         var last = plan.Index.TopLevel().LastOrDefault(-1);
         throw Refuse(
             "unknownRow",
-            $"There is no row {number}: use a number from the left of the list, 1 to {(last < 0 ? "1" : plan.Index.NumberOf(last))}, or with a dot inside a phase.",
+            $"There is no row {number}: use a number from the left of the list, 1 to {(last < 0 ? "1" : plan.Index.NumberOf(last))}, "
+                + "or with a dot inside a phase.",
             edit.Task
         );
     }

@@ -160,7 +160,9 @@ public sealed record AddHelper(string Task, string Helper, decimal Share = 1, Mo
         new AddHelper(from.Any, from.Flip ? "Bo" : "Somebody New", from.Random.Next(1, 5) / 4m, from.Hands());
 }
 
-/// <summary>A person's own week and days off, on top of the calendar they work by; none when <paramref name="Time"/> is left out.</summary>
+/// <summary>
+/// A person's own week and days off, on top of the calendar they work by; none when <paramref name="Time"/> is left out.
+/// </summary>
 /// <param name="Time">Its id, name and base are of no account.</param>
 public sealed record SetOwnTime(string Person, WorkCalendar? Time = null) : PlanEdit, IEditKind
 {
@@ -283,7 +285,8 @@ public sealed record JoinPlan(Person Person, int? Position = null, bool New = fa
         CheckName(Person.Name, null);
         if (PersonText.WhyNot(Person) is { } why)
             throw new EditRefusedException("person", why);
-        // Somebody the organisation knows is as it knows them. Their calendar is one of another plan's, so here they work by the project's.
+        // Somebody the organisation knows is as it knows them. Their calendar is one of another plan's, so here they work by the
+        // project's.
         var person = (known ?? Person) with { Calendar = Person.Calendar is { } c && plan.CalendarBook.Find(c) is not null ? c : null };
         var people = plan.People.Insert(Math.Clamp(Position ?? int.MaxValue, 0, plan.People.Length), person);
         var like = known is null ? PersonText.Nearest(plan.People.Concat(context.Directory), person.Name)?.Name : null;

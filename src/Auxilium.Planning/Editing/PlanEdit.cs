@@ -25,7 +25,9 @@ public abstract record PlanEdit
     /// <summary>Says what it changed by itself, in one sentence, before anything that followed from it.</summary>
     internal abstract IEnumerable<TextRun> Say(Schedule before, Schedule after);
 
-    /// <summary>What is said once where edits of several tasks all do the same, after how many tasks; <c>null</c> where nothing is.</summary>
+    /// <summary>
+    /// What is said once where edits of several tasks all do the same, after how many tasks; <c>null</c> where nothing is.
+    /// </summary>
     /// <param name="alike">All of them; this is the first.</param>
     internal virtual IEnumerable<TextRun>? SayOfAll(ImmutableArray<PlanEdit> alike, Schedule after) => null;
 
@@ -64,7 +66,9 @@ public enum EditRight
     /// <summary>Whoever coordinates the plan may; others may propose it.</summary>
     Edit,
 
-    /// <summary>Who is on the plan, when they work and who coordinates it: whoever coordinates the plan may, and nobody may propose it.</summary>
+    /// <summary>
+    /// Who is on the plan, when they work and who coordinates it: whoever coordinates the plan may, and nobody may propose it.
+    /// </summary>
     People,
 }
 

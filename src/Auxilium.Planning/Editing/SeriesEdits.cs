@@ -74,7 +74,8 @@ public sealed record RepeatTask(string Task, RepeatRule Rule, ImmutableArray<str
         [
             Called(after, Task),
             new(
-                $" comes {RepeatText.Of(Rule)}: {Times(Occurrences(after.Plan, Task))}.{(SeriesText.Of(before, this) is { Length: > 0 } change ? $" {change}" : "")}"
+                $" comes {RepeatText.Of(Rule)}: {Times(Occurrences(after.Plan, Task))}."
+                    + $"{(SeriesText.Of(before, this) is { Length: > 0 } change ? $" {change}" : "")}"
             ),
         ];
 
@@ -103,7 +104,9 @@ public sealed record ExtendSeries(string Task, DateOrTime? Until = null, Immutab
         if (occurrences.Count == 0)
             throw Refused(
                 task,
-                $"“{LengthText.Shorten(task.Name)}” has no further day up to {Dates.Day(until)}{(rule.Count >= RepeatRule.MostTimes ? $", and a series has at most {RepeatRule.MostTimes}" : "")}: give a later one."
+                $"“{LengthText.Shorten(task.Name)}” has no further day up to {Dates.Day(until)}"
+                    + (rule.Count >= RepeatRule.MostTimes ? $", and a series has at most {RepeatRule.MostTimes}" : "")
+                    + ": give a later one."
             );
         var made = Made(plan, task, Kept(longer, occurrences, finish), occurrences, Ids);
         return new AppliedEdit(
@@ -122,7 +125,8 @@ public sealed record ExtendSeries(string Task, DateOrTime? Until = null, Immutab
         [
             Called(after, Task),
             new(
-                $" goes on{(after.Plan.Find(Task)!.Repeats?.Made is { } made ? $" to {Dates.Day(made)}" : "")}: {Times(Ids!.Value.Length)} more."
+                $" goes on{(after.Plan.Find(Task)!.Repeats?.Made is { } made ? $" to {Dates.Day(made)}" : "")}: "
+                    + $"{Times(Ids!.Value.Length)} more."
             ),
         ];
 
@@ -227,7 +231,8 @@ public static class SeriesEdits
         if (occurrences.Count == 0)
             throw Refused(
                 task,
-                $"There is no such day from {Dates.Day(rule.From.Date)} to {Dates.Day(rule.Until?.Date ?? finish)}: give a later end, or another day."
+                $"There is no such day from {Dates.Day(rule.From.Date)} to {Dates.Day(rule.Until?.Date ?? finish)}: give a later end, "
+                    + "or another day."
             );
         return (Kept(rule, occurrences, finish), occurrences);
     }

@@ -71,7 +71,8 @@ public sealed record SetLength(string Task, TypedLength Length) : PlanEdit, IEdi
         if (SplitRules.WhyRefused(task.Splits, task.Milestone ? Plans.Length.Zero : length, plan.Project.Units) is not null)
             throw new EditRefusedException(
                 "split",
-                $"“{LengthText.Shorten(task.Name)}” pauses after {task.Splits[^1].After.InWords()} of work, so it takes longer than that: give a greater length, or take out the pause first.",
+                $"“{LengthText.Shorten(task.Name)}” pauses after {task.Splits[^1].After.InWords()} of work, so it takes longer than "
+                    + "that: give a greater length, or take out the pause first.",
                 task.Id,
                 EditField.Length
             );
@@ -100,7 +101,8 @@ public sealed record SetLength(string Task, TypedLength Length) : PlanEdit, IEdi
 
 /// <summary>Makes a task a milestone, or a milestone a task.</summary>
 /// <param name="Length">
-/// Of a task: what it takes; left out, what it took before it was a milestone, or a guessed day. Of a milestone: what it took before; nothing
+/// Of a task: what it takes; left out, what it took before it was a milestone, or a guessed day. Of a milestone: what it took before;
+/// nothing
 /// where that is not known.
 /// </param>
 public sealed record SetMilestone(string Task, bool On, TypedLength? Length = null) : PlanEdit, IEditKind

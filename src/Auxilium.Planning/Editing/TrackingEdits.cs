@@ -230,7 +230,8 @@ internal static class TrackingEdits
         var day = start ? edit.ActualStart!.Value.Date : edit.ActualFinish!.Value.LastDate;
         throw new EditRefusedException(
             "future",
-            $"{Dates.Day(day)} is still to come, so nothing can have {(start ? "started" : "finished")} then: give a day up to today, or move the planned date.",
+            $"{Dates.Day(day)} is still to come, so nothing can have {(start ? "started" : "finished")} then: give a day up to today, "
+                + "or move the planned date.",
             edit.Task,
             start ? EditField.Start : EditField.Finish
         );

@@ -86,7 +86,8 @@ public sealed record ResumeTask(string Task, DateOrTime On) : UndecidedEdit, IEd
         if (pause <= 0)
             throw new EditRefusedException(
                 "resume",
-                $"The rest of “{LengthText.Shorten(task.Name)}” goes on on {Dates.Day(calendar.Next(reached))} as it is: give a later working day.",
+                $"The rest of “{LengthText.Shorten(task.Name)}” goes on on {Dates.Day(calendar.Next(reached))} as it is: give a later "
+                    + "working day.",
                 task.Id,
                 EditField.Splits
             );
