@@ -192,7 +192,9 @@ app.UseAntiforgery();
 app.MapStaticAssets().AllowAnonymous().ShortCircuit();
 app.MapHealthChecks("/healthz").AllowAnonymous().ShortCircuit();
 app.MapOpenApi().RequireAuthorization(Rights.SignedIn);
-var api = app.MapGroup("/api/v1").AddEndpointFilter<RouteGroupBuilder, ForgeryFilter>();
+var api = app.MapGroup("/api/v1")
+    .AddEndpointFilter<RouteGroupBuilder, ForgeryFilter>()
+    .AddEndpointFilter<RouteGroupBuilder, RefusalFilter>();
 ProjectsApi.Map(api);
 ScheduleApi.Map(api);
 ChecksApi.Map(api);

@@ -108,6 +108,26 @@ public class DocumentsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     }
 
     [Fact]
+    public async Task A_plan_that_one_has_is_not_sent_again()
+    {
+        var project = await _api.NewChainAsync();
+        var plan = $"/api/v1/projects/{project}/plan";
+        using var first = await _api.Http.GetAsync(plan);
+        var version = first.Headers.ETag!;
+        async Task<(HttpStatusCode, int, string?)> AskAsync()
+        {
+            using var request = new HttpRequestMessage(HttpMethod.Get, plan) { Headers = { IfNoneMatch = { version } } };
+            using var answer = await _api.Http.SendAsync(request);
+            return (answer.StatusCode, (await answer.Content.ReadAsByteArrayAsync()).Length, answer.Headers.ETag?.Tag);
+        }
+        Assert.Equal((HttpStatusCode.NotModified, 0, version.Tag), await AskAsync());
+        await _api.EditAsync(project, """{"type":"setLength","task":"a","length":"9d"}""", 1);
+        var (status, length, _) = await AskAsync();
+        Assert.Equal(HttpStatusCode.OK, status);
+        Assert.True(length > 0);
+    }
+
+    [Fact]
     public async Task The_api_describes_itself()
     {
         var document = JsonNode.Parse(await _api.Http.GetStringAsync("/openapi/v1.json"))!;

@@ -179,13 +179,13 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
             Assert.Equal(states[i], await _api.PlanAsync(project));
         }
         var nothing = await _api.TakeBackAsync(project);
-        Assert.Equal((HttpStatusCode.BadRequest, "There is no edit of yours left to undo."), (nothing.Status, nothing.Detail));
+        Assert.Equal((HttpStatusCode.Conflict, "There is no edit of yours left to undo."), (nothing.Status, nothing.Detail));
         for (var i = 1; i <= edits.Length; i++)
         {
             Assert.Equal(HttpStatusCode.OK, (await _api.TakeBackAsync(project, "lastTakeBack")).Status);
             Assert.Equal(states[i], await _api.PlanAsync(project));
         }
-        Assert.Equal(HttpStatusCode.BadRequest, (await _api.TakeBackAsync(project, "lastTakeBack")).Status);
+        Assert.Equal(HttpStatusCode.Conflict, (await _api.TakeBackAsync(project, "lastTakeBack")).Status);
         Assert.StartsWith(
             "Taken back: A removed with the row inside it.",
             ApiClient.Sentence((await _api.TakeBackAsync(project)).Body),
@@ -200,7 +200,7 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
         await _api.EditAsync(project, """{"type":"setLength","task":"a","length":"2d"}""", 1);
         await _api.TakeBackAsync(project);
         await _api.EditAsync(project, """{"type":"setLength","task":"b","length":"2d"}""", 3);
-        Assert.Equal(HttpStatusCode.BadRequest, (await _api.TakeBackAsync(project, "lastTakeBack")).Status);
+        Assert.Equal(HttpStatusCode.Conflict, (await _api.TakeBackAsync(project, "lastTakeBack")).Status);
     }
 
     [Fact]

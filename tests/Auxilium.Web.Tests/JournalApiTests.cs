@@ -89,7 +89,7 @@ public class JournalApiTests(DemoApp demo) : IClassFixture<DemoApp>
         var (project, other) = (await _api.NewChainAsync(), await _api.NewChainAsync());
         await _api.EditAsync(other, """{"type":"setLength","task":"a","length":"3d"}""", 1);
         var entry = (long)(await EntriesAsync(other))[0]["id"]!;
-        Assert.Equal(HttpStatusCode.BadRequest, (await TakeBackAsync(project, entry)).Status);
+        Assert.Equal(HttpStatusCode.Conflict, (await TakeBackAsync(project, entry)).Status);
         Assert.True((bool)(await EntriesAsync(other))[0]["stands"]!);
     }
 

@@ -81,8 +81,12 @@ public class RaceTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.IsType<NotDecided>(await edits.CommitAsync(project, request, Today));
         Assert.DoesNotContain("Varnish", await demo.Api.PlanAsync(project), StringComparison.Ordinal);
         Assert.Equal(
-            HttpStatusCode.NotFound,
+            HttpStatusCode.Conflict,
             (await demo.Api.PostAsync($"/api/v1/projects/{project}/proposals/{proposal}/accept", "")).Status
+        );
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await demo.Api.PostAsync($"/api/v1/projects/{project}/proposals/{Guid.NewGuid()}/accept", "")).Status
         );
     }
 

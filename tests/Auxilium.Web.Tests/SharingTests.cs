@@ -212,7 +212,7 @@ public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Equal("Two coats", open.Single()!["note"]!.GetValue<string>());
         Assert.Equal(HttpStatusCode.Forbidden, (await oona.PostAsync($"/api/v1/projects/{project}/proposals/{id}/accept", "")).Status);
         Assert.Equal(HttpStatusCode.OK, (await demo.Api.PostAsync($"/api/v1/projects/{project}/proposals/{id}/accept", "")).Status);
-        Assert.Equal(HttpStatusCode.NotFound, (await demo.Api.PostAsync($"/api/v1/projects/{project}/proposals/{id}/accept", "")).Status);
+        Assert.Equal(HttpStatusCode.Conflict, (await demo.Api.PostAsync($"/api/v1/projects/{project}/proposals/{id}/accept", "")).Status);
         Assert.Contains("\"length\": \"3d\"", await demo.Api.PlanAsync(project), StringComparison.Ordinal);
 
         foreach (
@@ -227,7 +227,7 @@ public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
                 "proposal"
             ]!.GetValue<Guid>();
             Assert.Equal(HttpStatusCode.NoContent, await closes(another));
-            Assert.Equal(HttpStatusCode.NotFound, await closes(another));
+            Assert.Equal(HttpStatusCode.Conflict, await closes(another));
         }
         Assert.Equal("[]", await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/proposals"));
         Assert.Contains("\"length\": \"3d\"", await demo.Api.PlanAsync(project), StringComparison.Ordinal);

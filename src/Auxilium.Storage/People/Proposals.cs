@@ -114,6 +114,13 @@ public sealed class Proposals(IDbContextFactory<AuxiliumDb> databases, TimeProvi
         return await Told(db, Open(db, project).Where(p => p.Id == id)).SingleOrDefaultAsync(cancel);
     }
 
+    /// <summary>Whether there was such a proposal that is open no longer.</summary>
+    public async Task<bool> WasDecidedAsync(Guid project, Guid id, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.Proposals.AnyAsync(p => p.ProjectId == project && p.Id == id && p.State != ProposalState.Open, cancel);
+    }
+
     private static IQueryable<ProposalRow> Open(AuxiliumDb db, Guid project) =>
         db.Proposals.Where(p => p.ProjectId == project && p.State == ProposalState.Open);
 

@@ -66,30 +66,21 @@ internal static class CalendarsApi
             return Problems.NoSuchProject();
         if (year is < 1990 or > 2100)
             return Problems.Bad("Give a year from 1990 to 2100.", "year");
-        try
-        {
-            using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostBytes));
-            var calendar = CalendarReader.ReadAlone(body.RootElement, "$", today.Date);
-            var known = plan.Schedule.Plan.Calendars;
-            var book = new CalendarBook([.. known.Where(c => c.Id != calendar.Id), calendar]);
-            if (calendar.Base is { } on && book.Find(on) is null)
-                throw new UnreadableDocumentException([
-                    new DocumentError("$.base", "unknownId", $"There is no calendar “{on}” to build on."),
-                ]);
-            if (book.HasCircularBase(calendar))
-                throw new UnreadableDocumentException([
-                    new DocumentError(
-                        "$.base",
-                        "circle",
-                        $"“{calendar.Name}” would build on itself: choose another calendar for it to build on."
-                    ),
-                ]);
-            return Results.Ok(YearDocument.Of(book, calendar, year));
-        }
-        catch (UnreadableDocumentException unreadable)
-        {
-            return Problems.Unreadable(unreadable);
-        }
+        using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostBytes));
+        var calendar = CalendarReader.ReadAlone(body.RootElement, "$", today.Date);
+        var known = plan.Schedule.Plan.Calendars;
+        var book = new CalendarBook([.. known.Where(c => c.Id != calendar.Id), calendar]);
+        if (calendar.Base is { } on && book.Find(on) is null)
+            throw new UnreadableDocumentException([new DocumentError("$.base", "unknownId", $"There is no calendar “{on}” to build on.")]);
+        if (book.HasCircularBase(calendar))
+            throw new UnreadableDocumentException([
+                new DocumentError(
+                    "$.base",
+                    "circle",
+                    $"“{calendar.Name}” would build on itself: choose another calendar for it to build on."
+                ),
+            ]);
+        return Results.Ok(YearDocument.Of(book, calendar, year));
     }
 }
 

@@ -46,23 +46,16 @@ internal static class ListsApi
         CancellationToken cancel
     )
     {
-        try
-        {
-            using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostBytes));
-            if (Read(body.RootElement) is not { Text: not null } request)
-                return Problems.Bad("A list is sent as { \"text\": \"…\" }.", "value");
-            if (OptionsOf(request) is not { } options)
-                return Problems.Bad("“columns” names kinds of columns, and “dateOrder” is dayFirst or monthFirst.", "value");
-            if (await store.LoadAsync(id, cancel) is not { } plan)
-                return Problems.NoSuchProject();
-            using var turn = await budgets.EnterAsync(context, cancel);
-            var reading = ListReader.Read(request.Text, options, plan.Schedule, await store.DirectoryAsync(cancel), today.Date);
-            return Results.Ok(ListDocument.Of(reading));
-        }
-        catch (UnreadableDocumentException unreadable)
-        {
-            return Problems.Unreadable(unreadable);
-        }
+        using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostBytes));
+        if (Read(body.RootElement) is not { Text: not null } request)
+            return Problems.Bad("A list is sent as { \"text\": \"…\" }.", "value");
+        if (OptionsOf(request) is not { } options)
+            return Problems.Bad("“columns” names kinds of columns, and “dateOrder” is dayFirst or monthFirst.", "value");
+        if (await store.LoadAsync(id, cancel) is not { } plan)
+            return Problems.NoSuchProject();
+        using var turn = await budgets.EnterAsync(context, cancel);
+        var reading = ListReader.Read(request.Text, options, plan.Schedule, await store.DirectoryAsync(cancel), today.Date);
+        return Results.Ok(ListDocument.Of(reading));
     }
 
     private static ListRequest? Read(JsonElement body)

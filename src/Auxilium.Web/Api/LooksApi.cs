@@ -23,21 +23,14 @@ internal static class LooksApi
 
     private static async Task<IResult> KeepAsync(Guid id, HttpContext context, Looks looks, CancellationToken cancel)
     {
-        try
-        {
-            var bytes = await RequestDocument.ReadAsync(context.Request, MostBytes);
-            using var body = StrictJson.Parse(bytes);
-            if (body.RootElement.ValueKind != System.Text.Json.JsonValueKind.Object)
-                return Problems.Bad("A look is a JSON object.", "value");
-            var text = body.RootElement.GetRawText();
-            // PostgreSQL keeps no NUL in a text, and half a character pair is no character.
-            if (text.Contains("\\u0000", StringComparison.Ordinal) || text.Contains("\\ud", StringComparison.OrdinalIgnoreCase))
-                return Problems.Bad("A text in this look has characters that cannot be kept.", "value");
-            return await looks.KeepAsync(id, context.User.PersonId(), text, cancel) ? Results.NoContent() : Problems.NoSuchProject();
-        }
-        catch (UnreadableDocumentException unreadable)
-        {
-            return Problems.Unreadable(unreadable);
-        }
+        var bytes = await RequestDocument.ReadAsync(context.Request, MostBytes);
+        using var body = StrictJson.Parse(bytes);
+        if (body.RootElement.ValueKind != System.Text.Json.JsonValueKind.Object)
+            return Problems.Bad("A look is a JSON object.", "value");
+        var text = body.RootElement.GetRawText();
+        // PostgreSQL keeps no NUL in a text, and half a character pair is no character.
+        if (text.Contains("\\u0000", StringComparison.Ordinal) || text.Contains("\\ud", StringComparison.OrdinalIgnoreCase))
+            return Problems.Bad("A text in this look has characters that cannot be kept.", "value");
+        return await looks.KeepAsync(id, context.User.PersonId(), text, cancel) ? Results.NoContent() : Problems.NoSuchProject();
     }
 }

@@ -46,6 +46,9 @@ internal static class Problems
             ("version", conflict.Current.Version)
         );
 
+    /// <summary>What was to be done cannot be done any more, or not yet: it has been done, or there is nothing to do it to.</summary>
+    public static IResult Gone(string message, string code) => Problem(StatusCodes.Status409Conflict, message, ("code", code));
+
     public static IResult Bad(string message, string code) => Problem(StatusCodes.Status400BadRequest, message, ("code", code));
 
     private static IResult Problem(int status, string detail, params (string Name, object? Value)[] more) =>

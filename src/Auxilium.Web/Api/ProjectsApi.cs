@@ -9,6 +9,7 @@ using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
 using Auxilium.Web.Pages.Plan;
+using Microsoft.Net.Http.Headers;
 
 namespace Auxilium.Web.Api;
 
@@ -34,8 +35,9 @@ internal static class ProjectsApi
         projects
             .MapGet("/{id:guid}/plan", PlanAsync)
             .RequireAuthorization(Rights.LookAtPlans)
-            .WithSummary("A whole plan as a plan document. The header ETag has its version.")
+            .WithSummary("A whole plan as a plan document. The header ETag has its version; If-None-Match asks only for another.")
             .Produces<object>(contentType: RequestDocument.PlanType)
+            .Produces(304)
             .ProducesProblem(404);
         projects
             .MapGet("/{id:guid}/edits/last", LastEditAsync)
@@ -114,11 +116,15 @@ internal static class ProjectsApi
             ? Results.Ok(PlanChanges.Everything(views.Of(plan), await edits.LastAsync(plan, context.User.PersonId(), cancel)))
             : Problems.NoSuchProject();
 
-    private static async Task<IResult> PlanAsync(Guid id, PlanStore store, HttpResponse response, CancellationToken cancel)
+    private static async Task<IResult> PlanAsync(Guid id, PlanStore store, HttpContext context, CancellationToken cancel)
     {
         if (await store.LoadAsync(id, cancel) is not { } plan)
             return Problems.NoSuchProject();
-        response.Headers.ETag = $"\"{plan.Version}\"";
+        var version = new EntityTagHeaderValue($"\"{plan.Version}\"");
+        context.Response.GetTypedHeaders().ETag = version;
+        // Whoever has this version is told so, and sent nothing.
+        if (context.Request.GetTypedHeaders().IfNoneMatch.Any(known => known.Compare(version, useStrongComparison: false)))
+            return Results.StatusCode(StatusCodes.Status304NotModified);
         return Results.Bytes(PlanDocumentWriter.Write(plan.Schedule.Plan), RequestDocument.PlanType);
     }
 
@@ -140,10 +146,6 @@ internal static class ProjectsApi
             var plan = PlanDocumentReader.Read(document, cancel);
             var stored = await store.CreateAsync(plan, context.User.Person(), context.User.IsOrganiser(), cancel);
             return Results.Created($"/api/v1/projects/{stored.Id}/plan", new CreatedProject(stored.Id, stored.Version));
-        }
-        catch (UnreadableDocumentException unreadable)
-        {
-            return Problems.Unreadable(unreadable);
         }
         catch (PersonProblemException person)
         {
@@ -173,55 +175,40 @@ internal static class ProjectsApi
         bool changes = false
     )
     {
-        try
+        using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostEditBytes));
+        var document = EditDocument.Read(body.RootElement, today.Date, (await store.LoadAsync(id, cancel))?.Schedule.Plan.Project.Units);
+        // What is large takes a turn, and previews one of their person's; the edits that people make all day do not.
+        var isLarge = await IsLargeAsync(id, document, preview, store, cancel);
+        using var turn = isLarge || preview ? await budgets.EnterAsync(context, cancel, isLarge) : null;
+        if (preview)
+            return await PreviewAsync(id, document, edits, today, cancel);
+        var me = context.User.PersonId();
+        var mayAll = context.RoleHere() == ProjectRole.Coordinator && context.User.Scope() == TokenScope.Edit;
+        if (!mayAll && document.Entry is not null)
+            return Problems.MayNot("Only a coordinator takes back what others did.");
+        return await edits.CommitAsync(
+            id,
+            document.ToRequest(me, mayAll ? null : (edit, plan) => OwnWork.Allows(edit, plan, me)),
+            today.Date,
+            cancel
+        ) switch
         {
-            using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostEditBytes));
-            var document = EditDocument.Read(
-                body.RootElement,
-                today.Date,
-                (await store.LoadAsync(id, cancel))?.Schedule.Plan.Project.Units
-            );
-            // What is large takes a turn, and previews one of their person's; the edits that people make all day do not.
-            var isLarge = await IsLargeAsync(id, document, preview, store, cancel);
-            using var turn = isLarge || preview ? await budgets.EnterAsync(context, cancel, isLarge) : null;
-            if (preview)
-                return await PreviewAsync(id, document, edits, today, cancel);
-            var me = context.User.PersonId();
-            var mayAll = context.RoleHere() == ProjectRole.Coordinator && context.User.Scope() == TokenScope.Edit;
-            if (!mayAll && document.Entry is not null)
-                return Problems.MayNot("Only a coordinator takes back what others did.");
-            return await edits.CommitAsync(
+            EditNotAllowed when document.Edit is { } wanted => await ProposeAsync(
                 id,
-                document.ToRequest(me, mayAll ? null : (edit, plan) => OwnWork.Allows(edit, plan, me)),
-                today.Date,
+                document,
+                wanted,
+                context,
+                edits,
+                proposals,
+                today,
                 cancel
-            ) switch
-            {
-                EditNotAllowed when document.Edit is { } wanted => await ProposeAsync(
-                    id,
-                    document,
-                    wanted,
-                    context,
-                    edits,
-                    proposals,
-                    today,
-                    cancel
-                ),
-                EditNotAllowed => Problems.MayNot("You may no longer take this back yourself: ask who coordinates the project."),
-                EditCommitted committed => Results.Ok(await AnswerAsync(committed, document, context, edits, views, changes, cancel)),
-                EditConflict conflict => Problems.Conflict(conflict),
-                NothingToTakeBack => Problems.Bad(WhyNothing(document.TakeBack), "nothingToTakeBack"),
-                _ => Problems.NoSuchProject(),
-            };
-        }
-        catch (UnreadableDocumentException unreadable)
-        {
-            return Problems.Unreadable(unreadable);
-        }
-        catch (EditRefusedException refused)
-        {
-            return Problems.Refused(refused);
-        }
+            ),
+            EditNotAllowed => Problems.MayNot("You may no longer take this back yourself: ask who coordinates the project."),
+            EditCommitted committed => Results.Ok(await AnswerAsync(committed, document, context, edits, views, changes, cancel)),
+            EditConflict conflict => Problems.Conflict(conflict),
+            NothingToTakeBack => Problems.Gone(WhyNothing(document.TakeBack), "nothingToTakeBack"),
+            _ => Problems.NoSuchProject(),
+        };
     }
 
     /// <summary>What a member may not do themselves is proposed to the coordinator.</summary>

@@ -118,44 +118,34 @@ internal static class ProposalsApi
     )
     {
         if (await proposals.FindAsync(id, proposal, cancel) is not { } open)
-            return NotOpen();
-        try
-        {
-            var edit = open.ReadEdit(today.Date);
-            // One that was made before this could not be proposed.
-            if (!OwnWork.MayBeProposed(edit))
-                return Problems.MayNot(
-                    "This proposal changes who is on the plan, when they work or who coordinates it: make that change yourself if you "
-                        + "want it, and decline this."
-                );
-            // The proposal's id is the edit's, so that two who accept at once make it once.
-            var request = new EditRequest(proposal, open.BaseVersion, edit, null, context.User.PersonId(), overrule)
-            {
-                // Accepted and made are one: whoever declines at the same moment, one of the two happens.
-                Within = (db, stop) => proposals.DecideAsync(db, id, proposal, ProposalState.Accepted, context.User.PersonId(), stop),
-            };
-            var outcome = await edits.CommitAsync(id, request, today.Date, cancel);
-            if (outcome is EditConflict conflict)
-                return Problems.Conflict(conflict);
-            if (outcome is NotDecided)
-                return NotOpen();
-            if (outcome is not EditCommitted committed)
-                return Problems.NoSuchProject();
-            return Results.Ok(
-                new EditAnswer(
-                    committed.After.Version,
-                    null,
-                    PlanChanges.Everything(
-                        views.Of(committed.After),
-                        await edits.LastAsync(committed.After, context.User.PersonId(), cancel)
-                    )
-                )
+            return await NotOpenAsync(proposals, id, proposal, cancel);
+        var edit = open.ReadEdit(today.Date);
+        // One that was made before this could not be proposed.
+        if (!OwnWork.MayBeProposed(edit))
+            return Problems.MayNot(
+                "This proposal changes who is on the plan, when they work or who coordinates it: make that change yourself if you "
+                    + "want it, and decline this."
             );
-        }
-        catch (EditRefusedException refused)
+        // The proposal's id is the edit's, so that two who accept at once make it once.
+        var request = new EditRequest(proposal, open.BaseVersion, edit, null, context.User.PersonId(), overrule)
         {
-            return Problems.Refused(refused);
-        }
+            // Accepted and made are one: whoever declines at the same moment, one of the two happens.
+            Within = (db, stop) => proposals.DecideAsync(db, id, proposal, ProposalState.Accepted, context.User.PersonId(), stop),
+        };
+        var outcome = await edits.CommitAsync(id, request, today.Date, cancel);
+        if (outcome is EditConflict conflict)
+            return Problems.Conflict(conflict);
+        if (outcome is NotDecided)
+            return await NotOpenAsync(proposals, id, proposal, cancel);
+        if (outcome is not EditCommitted committed)
+            return Problems.NoSuchProject();
+        return Results.Ok(
+            new EditAnswer(
+                committed.After.Version,
+                null,
+                PlanChanges.Everything(views.Of(committed.After), await edits.LastAsync(committed.After, context.User.PersonId(), cancel))
+            )
+        );
     }
 
     private static async Task<IResult> DeclineAsync(
@@ -167,7 +157,7 @@ internal static class ProposalsApi
     ) =>
         await proposals.DecideAsync(id, proposal, ProposalState.Declined, context.User.PersonId(), cancel)
             ? Results.NoContent()
-            : NotOpen();
+            : await NotOpenAsync(proposals, id, proposal, cancel);
 
     private static async Task<IResult> WithdrawAsync(
         Guid id,
@@ -178,10 +168,13 @@ internal static class ProposalsApi
     ) =>
         await proposals.DecideAsync(id, proposal, ProposalState.Withdrawn, context.User.PersonId(), cancel)
             ? Results.NoContent()
-            : NotOpen();
+            : await NotOpenAsync(proposals, id, proposal, cancel);
 
-    private static IResult NotOpen() =>
-        Results.Problem("This proposal has been decided or taken back already.", statusCode: StatusCodes.Status404NotFound);
+    /// <summary>It was decided, or there never was one.</summary>
+    private static async Task<IResult> NotOpenAsync(Proposals proposals, Guid project, Guid proposal, CancellationToken cancel) =>
+        await proposals.WasDecidedAsync(project, proposal, cancel)
+            ? Problems.Gone("This proposal has been decided or taken back already.", "decided")
+            : Results.Problem("There is no such proposal for you to decide.", statusCode: StatusCodes.Status404NotFound);
 }
 
 /// <param name="Sentence">What it would do now; where it cannot be done any more, what it would have done when it was proposed.</param>

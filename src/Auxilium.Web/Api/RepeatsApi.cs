@@ -40,36 +40,25 @@ internal static class RepeatsApi
         CancellationToken cancel
     )
     {
-        try
-        {
-            using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostBytes));
-            if (await store.LoadAsync(id, cancel) is not { } stored)
-                return Problems.NoSuchProject();
-            var plan = stored.Schedule.Plan;
-            if (plan.Find(task) is not { } row)
-                return Results.Problem("This row is no longer in the plan.", statusCode: StatusCodes.Status404NotFound);
-            var edit = JsonSerializer.SerializeToElement(
-                new
-                {
-                    type = "repeatTask",
-                    task,
-                    rule = body.RootElement,
-                }
-            );
-            var near = stored.Schedule.IsOff(plan.Index.RowOf(task)) ? today.Date : stored.Schedule.StartOf(task).Date;
-            var read = (RepeatTask)new EditJson(today.Date, near, plan.Project.Units).Read(edit);
-            var spoken = (await talk.CountsAsync(id, cancel)).Select(c => c.Task).ToHashSet();
-            var (rule, occurrences) = SeriesEdits.Rehearse(plan, row, read.Rule, stored.Schedule);
-            return Results.Ok(RepeatDocument.Of(rule, occurrences, SeriesText.Of(stored.Schedule, read, spoken)));
-        }
-        catch (UnreadableDocumentException unreadable)
-        {
-            return Problems.Unreadable(unreadable);
-        }
-        catch (EditRefusedException refused)
-        {
-            return Problems.Refused(refused);
-        }
+        using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostBytes));
+        if (await store.LoadAsync(id, cancel) is not { } stored)
+            return Problems.NoSuchProject();
+        var plan = stored.Schedule.Plan;
+        if (plan.Find(task) is not { } row)
+            return Results.Problem("This row is no longer in the plan.", statusCode: StatusCodes.Status404NotFound);
+        var edit = JsonSerializer.SerializeToElement(
+            new
+            {
+                type = "repeatTask",
+                task,
+                rule = body.RootElement,
+            }
+        );
+        var near = stored.Schedule.IsOff(plan.Index.RowOf(task)) ? today.Date : stored.Schedule.StartOf(task).Date;
+        var read = (RepeatTask)new EditJson(today.Date, near, plan.Project.Units).Read(edit);
+        var spoken = (await talk.CountsAsync(id, cancel)).Select(c => c.Task).ToHashSet();
+        var (rule, occurrences) = SeriesEdits.Rehearse(plan, row, read.Rule, stored.Schedule);
+        return Results.Ok(RepeatDocument.Of(rule, occurrences, SeriesText.Of(stored.Schedule, read, spoken)));
     }
 }
 

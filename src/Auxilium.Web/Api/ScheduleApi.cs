@@ -26,15 +26,8 @@ internal static class ScheduleApi
 
     private static async Task<IResult> CalculateAsync(HttpContext context, Budgets budgets, CancellationToken cancel)
     {
-        try
-        {
-            var document = await RequestDocument.ReadAsync(context.Request, RequestDocument.MostBytes);
-            using var turn = await budgets.EnterAsync(context, cancel);
-            return Results.Ok(ScheduleDocument.Of(Scheduler.Calculate(PlanDocumentReader.Read(document, cancel), cancel)));
-        }
-        catch (UnreadableDocumentException unreadable)
-        {
-            return Problems.Unreadable(unreadable);
-        }
+        var document = await RequestDocument.ReadAsync(context.Request, RequestDocument.MostBytes);
+        using var turn = await budgets.EnterAsync(context, cancel);
+        return Results.Ok(ScheduleDocument.Of(Scheduler.Calculate(PlanDocumentReader.Read(document, cancel), cancel)));
     }
 }

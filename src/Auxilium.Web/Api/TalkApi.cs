@@ -73,35 +73,28 @@ internal static class TalkApi
         CancellationToken cancel
     )
     {
-        try
-        {
-            using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostCommentBytes));
-            var text =
-                body.RootElement.ValueKind == JsonValueKind.Object
-                && body.RootElement.TryGetProperty("text", out var value)
-                && value.ValueKind == JsonValueKind.String
-                    ? value.GetString()!.ReplaceLineEndings("\n").Trim()
-                    : "";
-            if (text.Length == 0)
-                return Problems.Bad("A comment needs a text: type what there is to say.", "text");
-            if (text.Length > TaskTalk.LongestComment)
-                return Problems.Bad(
-                    $"This comment has {text.Length:N0} characters: shorten it to {TaskTalk.LongestComment:N0} or fewer.",
-                    "text"
-                );
-            if (text.Any(c => char.IsControl(c) && c is not ('\n' or '\t')))
-                return Problems.Bad("A comment is text: leave out control characters.", "text");
-            if (await WhyNotAsync(id, task, store, cancel) is { } no)
-                return no;
-            var name = (await store.LoadAsync(id, cancel))!.Schedule.Plan.Find(task)?.Name ?? "a task";
-            return await talk.SayAsync(id, task, name, context.User.PersonId(), text, cancel)
-                ? await AnswerAsync(id, task, context, talk, hours, cancel)
-                : Problems.Bad($"A task has at most {TaskTalk.MostComments:N0} comments.", "tooMany");
-        }
-        catch (UnreadableDocumentException unreadable)
-        {
-            return Problems.Unreadable(unreadable);
-        }
+        using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostCommentBytes));
+        var text =
+            body.RootElement.ValueKind == JsonValueKind.Object
+            && body.RootElement.TryGetProperty("text", out var value)
+            && value.ValueKind == JsonValueKind.String
+                ? value.GetString()!.ReplaceLineEndings("\n").Trim()
+                : "";
+        if (text.Length == 0)
+            return Problems.Bad("A comment needs a text: type what there is to say.", "text");
+        if (text.Length > TaskTalk.LongestComment)
+            return Problems.Bad(
+                $"This comment has {text.Length:N0} characters: shorten it to {TaskTalk.LongestComment:N0} or fewer.",
+                "text"
+            );
+        if (text.Any(c => char.IsControl(c) && c is not ('\n' or '\t')))
+            return Problems.Bad("A comment is text: leave out control characters.", "text");
+        if (await WhyNotAsync(id, task, store, cancel) is { } no)
+            return no;
+        var name = (await store.LoadAsync(id, cancel))!.Schedule.Plan.Find(task)?.Name ?? "a task";
+        return await talk.SayAsync(id, task, name, context.User.PersonId(), text, cancel)
+            ? await AnswerAsync(id, task, context, talk, hours, cancel)
+            : Problems.Bad($"A task has at most {TaskTalk.MostComments:N0} comments.", "tooMany");
     }
 
     private static async Task<IResult> TakeBackAsync(

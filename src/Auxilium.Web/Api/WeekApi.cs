@@ -48,32 +48,25 @@ internal static class WeekApi
         CancellationToken cancel
     )
     {
-        try
-        {
-            using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostBytes));
-            if (
-                body.RootElement.ValueKind != JsonValueKind.Object
-                || !body.RootElement.TryGetProperty("day", out var day)
-                || day.ValueKind != JsonValueKind.String
-                || !DateOnly.TryParseExact(day.GetString(), "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date)
-                || date.Year is < 1990 or > 2100
-            )
-                return Problems.Bad("“day” must be a day such as 2027-05-13.", "day");
-            if (!TryHours(body.RootElement, out var minutes, out var problem))
-                return Problems.Bad(problem, "hours");
-            if (await store.LoadAsync(id, cancel) is not { } plan)
-                return Problems.NoSuchProject();
-            if (plan.Schedule.Plan.Find(task) is null)
-                return Problems.Bad("This row is no longer in the plan: somebody has removed it.", "taskGone");
-            if (!OwnWork.IsTheirs(plan.Schedule.Plan, task, context.User.PersonId()))
-                return Problems.MayNot("Hours are for one's own tasks: this is somebody else's.");
-            await hours.SayAsync(id, task, context.User.PersonId(), date, minutes, cancel);
-            return Results.Ok(new HoursSaid(minutes, DurationText.Of(new WorkMinutes(minutes), HoursOfADay)));
-        }
-        catch (UnreadableDocumentException unreadable)
-        {
-            return Problems.Unreadable(unreadable);
-        }
+        using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostBytes));
+        if (
+            body.RootElement.ValueKind != JsonValueKind.Object
+            || !body.RootElement.TryGetProperty("day", out var day)
+            || day.ValueKind != JsonValueKind.String
+            || !DateOnly.TryParseExact(day.GetString(), "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date)
+            || date.Year is < 1990 or > 2100
+        )
+            return Problems.Bad("“day” must be a day such as 2027-05-13.", "day");
+        if (!TryHours(body.RootElement, out var minutes, out var problem))
+            return Problems.Bad(problem, "hours");
+        if (await store.LoadAsync(id, cancel) is not { } plan)
+            return Problems.NoSuchProject();
+        if (plan.Schedule.Plan.Find(task) is null)
+            return Problems.Bad("This row is no longer in the plan: somebody has removed it.", "taskGone");
+        if (!OwnWork.IsTheirs(plan.Schedule.Plan, task, context.User.PersonId()))
+            return Problems.MayNot("Hours are for one's own tasks: this is somebody else's.");
+        await hours.SayAsync(id, task, context.User.PersonId(), date, minutes, cancel);
+        return Results.Ok(new HoursSaid(minutes, DurationText.Of(new WorkMinutes(minutes), HoursOfADay)));
     }
 
     /// <summary>Hours as a number, or as people type them: 1,5 or 1h30 or 45m.</summary>

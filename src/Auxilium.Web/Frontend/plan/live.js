@@ -5,6 +5,7 @@
 /** @import { Changes } from "./types.js" */
 /** @import { LiveChange } from "./following.js" */
 /** @import { Here } from "./here.js" */
+import { HttpTransportType, HubConnectionBuilder, HubConnectionState, LogLevel } from "@microsoft/signalr";
 import { Following } from "./following.js";
 import { showHere } from "./here.js";
 
@@ -24,15 +25,14 @@ const WAITS = [0, 500, 1000, 2000, 4000];
  * @param {(task: string) => void} heard something new is said about a task
  */
 export function followLive(store, project, me, outbox, heard) {
-  const { signalR } = /** @type {any} */ (globalThis);
-  const connection = new signalR.HubConnectionBuilder()
+  const connection = new HubConnectionBuilder()
     // Any of several servers may answer, so there is one connection and nothing to be agreed before it.
-    .withUrl("/live", { skipNegotiation: true, transport: signalR.HttpTransportType.WebSockets })
+    .withUrl("/live", { skipNegotiation: true, transport: HttpTransportType.WebSockets })
     .withAutomaticReconnect({
       nextRetryDelayInMilliseconds: (/** @type {{ previousRetryCount: number }} */ { previousRetryCount: tries }) =>
         (WAITS[tries] ?? 8000) * (0.5 + Math.random()),
     })
-    .configureLogging(signalR.LogLevel.None)
+    .configureLogging(LogLevel.None)
     .build();
   const following = new Following(store, me, (edit) => outbox.isAwaited(edit), askWhole);
   const show = showHere(store, me);
@@ -95,13 +95,13 @@ export function followLive(store, project, me, outbox, heard) {
       document.documentElement.dataset.live = "false";
       // Whoever may not be here any more sees so at the next edit or reload; a server that was busy is asked again.
       const isGone = /no such project/.test(/** @type {Error} */ (error).message);
-      if (!isGone && connection.state === signalR.HubConnectionState.Connected) setTimeout(() => void join(), AGAIN);
+      if (!isGone && connection.state === HubConnectionState.Connected) setTimeout(() => void join(), AGAIN);
     }
   }
 
   function tellRow() {
     const row = store.row(store.current?.id);
-    if (connection.state === signalR.HubConnectionState.Connected)
+    if (connection.state === HubConnectionState.Connected)
       connection.send("At", row && !row.unsaved ? row.id : null).catch(() => {});
   }
 

@@ -110,7 +110,7 @@ export function listProposals(store, project, token, show) {
     const answer = await fetch(address + path, { method, headers: { "X-Auxilium-Token": token } }).catch(() => null);
     const body = answer && answer.status !== 204 ? await answer.json().catch(() => ({})) : {};
     problem.textContent = "";
-    if (answer?.status === 409) return body;
+    if (body.code === "changedMeanwhile") return body;
     problem.textContent = !answer
       ? "The server does not answer. Try again in a moment."
       : answer.ok
