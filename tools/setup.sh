@@ -67,7 +67,7 @@ node_modules() {
   fi
 }
 
-# The web application in .build/web, made anew when something it is made of is newer.
+# The web application in .build/web, made anew when something it is made of is newer; with “--built”, of what is built already.
 build_web() {
   local stamp=.build/web.stamp
   if [ ! -e "$stamp" ] ||
@@ -76,9 +76,10 @@ build_web() {
     say "Building."
     mkdir -p .build
     touch "$stamp.new"
-    node src/Auxilium.Web/Frontend/build.mjs 2>/dev/null || npm run build || fail "The pages could not be built: the lines above say why."
+    [ "${1:-}" = --built ] || node src/Auxilium.Web/Frontend/build.mjs 2>/dev/null || npm run build ||
+      fail "The pages could not be built: the lines above say why."
     rm -rf .build/web
-    dotnet publish src/Auxilium.Web -c Release -o .build/web -v quiet --nologo ||
+    dotnet publish src/Auxilium.Web -c Release -o .build/web -v quiet --nologo ${1:+--no-build} ||
       fail "The application could not be built: the lines above say why."
     mv "$stamp.new" "$stamp"
   fi

@@ -34,7 +34,7 @@ public class KeptDatabaseTests
         for (; ; undone++)
         {
             var answer = await api.TakeBackAsync(lantern);
-            if (answer.Status == HttpStatusCode.BadRequest)
+            if (answer.Status == HttpStatusCode.Conflict)
                 break;
             Assert.True(answer.Status == HttpStatusCode.OK, $"The edit before {undone} undone ones: {answer.Body}");
         }
