@@ -308,6 +308,18 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
             entry.ToTable("journal").HasOne<ProjectRow>().WithMany().HasForeignKey(j => j.ProjectId);
             entry.HasIndex(j => new { j.ProjectId, j.Version }).IsUnique();
             entry.HasIndex(j => new { j.ProjectId, j.EditId }).IsUnique();
+            entry.HasIndex(j => new
+            {
+                j.ProjectId,
+                j.PersonId,
+                j.Version,
+            });
+            entry
+                .HasIndex(j => new { j.ProjectId, j.Version }, "takings")
+                .HasDatabaseName("ix_journal_takings")
+                .HasFilter("takes_back is not null");
+            entry.HasIndex(j => j.Tasks).HasMethod("gin");
+            entry.Property(j => j.Tasks).HasDefaultValueSql("'{}'");
             entry.Property(j => j.At).HasColumnType("timestamp with time zone");
             entry.Property(j => j.Edit).HasColumnType("jsonb");
             entry.Property(j => j.Inverse).HasColumnType("jsonb");

@@ -17,36 +17,54 @@ internal sealed class OwnEdits
     /// <summary>The last taking back that stands, with no edit made since.</summary>
     public long? Redo { get; }
 
+    /// <summary>So many entries are read at a time: nearly always the first of them decide.</summary>
+    private const int Page = 50;
+
     public static async Task<OwnEdits> OfAsync(AuxiliumDb db, Guid project, string person, CancellationToken cancel)
     {
         long? redo = null;
         var takenBack = new HashSet<long>();
-        var entries = db
-            .Journal
-            // Others may have taken back what this person did.
-            .Where(j => j.ProjectId == project && (j.PersonId == person || j.TakesBack != null))
-            .OrderByDescending(j => j.Id)
-            .Select(j => new
-            {
-                j.Id,
-                j.TakesBack,
-                IsOwn = j.PersonId == person,
-                // Taking back a taking back is doing again: not something to do again itself.
-                DoesAgain = j.TakesBack != null && db.Journal.Any(t => t.Id == j.TakesBack && t.TakesBack != null),
-            })
-            .AsAsyncEnumerable();
-        await foreach (var entry in entries.WithCancellation(cancel))
+        for (var before = int.MaxValue; ; )
         {
-            if (takenBack.Contains(entry.Id))
-                continue;
-            if (entry.TakesBack is not { } target)
-                return new OwnEdits(entry.Id, redo);
-            takenBack.Add(target);
-            if (entry.IsOwn && !entry.DoesAgain)
-                redo ??= entry.Id;
+            var own = await MarksAsync(db.Journal.Where(j => j.PersonId == person && j.Version < before), Page);
+            var end = own.Count < Page ? 0 : own[^1].Version;
+            // Others may have taken back what this person did.
+            var others = await MarksAsync(
+                db.Journal.Where(j => j.PersonId != person && j.TakesBack != null && j.Version < before && j.Version > end),
+                int.MaxValue
+            );
+            foreach (var entry in own.Concat(others).OrderByDescending(e => e.Version))
+            {
+                if (takenBack.Contains(entry.Id))
+                    continue;
+                if (entry.TakesBack is not { } target)
+                    return new OwnEdits(entry.Id, redo);
+                takenBack.Add(target);
+                if (entry.PersonId == person && !entry.DoesAgain)
+                    redo ??= entry.Id;
+            }
+            if (end == 0)
+                return new OwnEdits(null, redo);
+            before = end;
         }
-        return new OwnEdits(null, redo);
+
+        Task<List<OwnMark>> MarksAsync(IQueryable<JournalRow> entries, int most) =>
+            entries
+                .Where(j => j.ProjectId == project)
+                .OrderByDescending(j => j.Version)
+                .Take(most)
+                .Select(j => new OwnMark(
+                    j.Id,
+                    j.Version,
+                    j.PersonId,
+                    j.TakesBack,
+                    j.TakesBack != null && db.Journal.Any(t => t.Id == j.TakesBack && t.TakesBack != null)
+                ))
+                .ToListAsync(cancel);
     }
+
+    /// <param name="DoesAgain">Taking back a taking back is doing again: not something to do again itself.</param>
+    private sealed record OwnMark(long Id, int Version, string PersonId, long? TakesBack, bool DoesAgain);
 
     /// <summary>Which of some entries stand: nothing that stands takes them back.</summary>
     public static async Task<HashSet<long>> StandingAsync(

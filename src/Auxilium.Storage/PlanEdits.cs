@@ -258,16 +258,9 @@ public sealed class PlanEdits(
     )
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var escaped = task?.Replace("_", "\\_", StringComparison.Ordinal);
-        var (touched, moved) = ($"{escaped}/%", $"%\"Task\":\"{escaped}\"%");
-        var rows = task is null
-            ? db.Journal.Where(j => j.ProjectId == project)
-            : db.Journal.FromSql(
-                $"""
-                select * from journal where project_id = {project} and (moves::text like {moved} or exists (select 1 from
-                unnest(touched) t where t like {touched}))
-                """
-            );
+        var rows = db.Journal.Where(j => j.ProjectId == project);
+        if (task is not null)
+            rows = rows.Where(j => j.Tasks.Contains(task));
         if (before is { } id)
             rows = rows.Where(j => j.Id < id);
         if (person is not null)
@@ -374,6 +367,10 @@ public sealed class PlanEdits(
             Edit = EditJson.Write(edited.Applied.Edit),
             Inverse = EditJson.Write(edited.Applied.Inverse),
             Touched = [.. edited.Applied.Touched.Select(t => t.ToString())],
+            Tasks =
+            [
+                .. edited.Applied.Touched.Select(t => t.Task).OfType<string>().Concat(edited.Ripple.Moves.Select(m => m.Task)).Distinct(),
+            ],
             Summary = target?.Summary ?? string.Concat(RippleText.Lead(edited).Select(r => r.Text)),
             Sentence = JsonSerializer.Serialize(sentence),
             Moves = JournalRipple.Write(edited.Ripple),

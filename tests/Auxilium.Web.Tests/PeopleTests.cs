@@ -38,7 +38,7 @@ public partial class PeopleTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Contains("cannot report to themselves", wrong, StringComparison.Ordinal);
         Assert.Contains("This is no amount", wrong, StringComparison.Ordinal);
         (about["ReportsTo"], about["HourlyRate"]) = ("jonas", "27,50");
-        Assert.Contains("Kept.", await PostAsync(organiser, "/people/priya", "About", about), StringComparison.Ordinal);
+        Assert.Contains("Saved.", await PostAsync(organiser, "/people/priya", "About", about), StringComparison.Ordinal);
         Assert.Contains("27.50", await PageAsync(organiser, "/people/priya"), StringComparison.Ordinal);
         about["ReportsTo"] = "";
         Assert.DoesNotContain("27.50", await PageAsync(demo.App.SignedIn("priya"), "/people/priya"), StringComparison.Ordinal);
@@ -190,7 +190,7 @@ public partial class PeopleTests(DemoApp demo) : IClassFixture<DemoApp>
         var organiser = demo.App.SignedIn();
         Assert.Contains("the only organiser", await PostAsync(organiser, "/people/imke", "Standing", []), StringComparison.Ordinal);
         Assert.Contains(
-            "Kept.",
+            "Saved.",
             await PostAsync(organiser, "/people/jonas", "Standing", new() { ["maker"] = "true" }),
             StringComparison.Ordinal
         );
@@ -212,7 +212,7 @@ public partial class PeopleTests(DemoApp demo) : IClassFixture<DemoApp>
                 "“sam at pier” is no mail address.",
                 "“robot” is no kind of person",
                 "Bert Stolk is here",
-                "Take 2 people",
+                "Import 2 people",
             }
         )
             Assert.Contains(said, read, StringComparison.Ordinal);

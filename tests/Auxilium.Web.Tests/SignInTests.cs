@@ -123,7 +123,7 @@ public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Equal(10, spare.Count);
 
         var second = demo.App.CreateClient();
-        Assert.Contains("Second step", await SignInAsync(second, "tess@tidewell.example", Good), StringComparison.Ordinal);
+        Assert.Contains("Two-step sign-in", await SignInAsync(second, "tess@tidewell.example", Good), StringComparison.Ordinal);
         Assert.Contains(
             "does not fit",
             await PostAsync(second, "/sign-in/second-step", new() { ["Code"] = "123456" }),

@@ -74,11 +74,11 @@ test("links are edited from both ends, and the bottom line says what that did", 
 test("fixed dates, a deadline, a pause, a range and a calendar are set on the card", async ({ page, plan }) => {
   await plan.bringIn(shed);
   const card = await openCard(page, plan, "Roof");
-  await card.getByLabel("Fixed date").selectOption("Not after");
-  await expect(plan.strip).toContainText("Roof starts not after Thu 6 May.");
+  await card.getByLabel("Fixed date").selectOption("No later than");
+  await expect(plan.strip).toContainText("Roof starts no later than Thu 6 May.");
   await card.getByLabel("Day").fill("4 May");
   await card.getByLabel("Day").press("Enter");
-  await expect(plan.strip).toContainText("Roof” starts 2 working days after the date it should go not after");
+  await expect(plan.strip).toContainText("Roof” starts 2 working days after its latest allowed date");
   await card.getByLabel("Fixed date").selectOption("Free: its links decide");
   await expect(plan.strip).toContainText("1 warning is gone");
   await card.getByLabel("Deadline").fill("5 May");
@@ -131,7 +131,7 @@ test("progress and work left are reported on the card", async ({ page, plan }) =
   await card.getByLabel("Work left").press("Enter");
   await expect(plan.strip).toContainText("Frame has 3 days of work left.");
   await card.getByLabel("Takes part").uncheck();
-  await expect(plan.strip).toContainText("Frame takes no part now.");
+  await expect(plan.strip).toContainText("Frame is now inactive.");
   await expect(plan.cell("Frame", "state")).toHaveText("No date");
 });
 

@@ -106,7 +106,7 @@ test("the first screen shows what is in each project and opens it", async ({ pag
 test("a form that is filled in wrongly keeps what was typed and says what would be right", async ({ page }) => {
   await page.goto("/projects/new");
   await page.getByLabel("Start date").fill("3/4");
-  await page.getByRole("button", { name: "Start planning" }).click();
+  await page.getByRole("button", { name: "Create project" }).click();
   await expect(page.getByText("A project needs a name")).toBeVisible();
   await expect(page.getByText("could be read two ways")).toBeVisible();
   await expect(page.getByLabel("Start date")).toHaveValue("3/4");

@@ -14,7 +14,7 @@ for (const colorScheme of /** @type {const} */ (["light", "dark"])) {
     await page.goto("/");
     await check("projects");
     await page.goto("/projects/new");
-    await page.getByRole("button", { name: "Start planning" }).click();
+    await page.getByRole("button", { name: "Create project" }).click();
     await check("new project");
     await plan.open("Slipway & Shed Roof");
     await check("plan");
@@ -85,15 +85,15 @@ test("the timeline draws trays, pennants, float, the way to the finish, today an
 
 test("what a team does is found, stands together and has its colour", async ({ page, plan }) => {
   await plan.open("Lantern Regatta");
-  await page.getByRole("button", { name: "Show…" }).click();
+  await page.getByRole("button", { name: "View…" }).click();
   const look = page.locator("#look");
   await look.locator("[name=team]").selectOption("Crew");
   await expect(plan.row("Call the local radio")).toBeVisible();
   await expect(plan.row("Harbour permit")).toHaveCount(0);
   await expect(page.locator("#look-words")).toContainText("of the team Crew");
   await look.locator("[name=team]").selectOption("");
-  await look.getByLabel("Together by").selectOption("team");
-  await look.getByLabel("Bars by").selectOption("team");
+  await look.getByLabel("Group by").selectOption("team");
+  await look.getByLabel("Bar colour").selectOption("team");
   await page.keyboard.press("Escape");
   await expect.poll(async () => (await plan.outline()).filter((row) => row.startsWith(" ")).length).toBeGreaterThan(3);
   await expect(page.getByRole("rowheader", { name: /^Workshop \(\d+\)$/ })).toBeVisible();

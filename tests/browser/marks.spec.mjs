@@ -1,6 +1,7 @@
 // @ts-check
 // What tasks are marked with, and lists that are grouped, coloured and filtered by it.
 
+import { pageToken } from "./page-token.mjs";
 import { expectAccessible } from "./accessible.mjs";
 import { expect, test } from "./app.mjs";
 
@@ -64,10 +65,10 @@ test("a task is marked on its card, with small marks on its row", async ({ page,
 
 test("rows stand together by owner, state or label, and the plan keeps its order", async ({ page, plan }) => {
   await plan.bringIn(fair);
-  await page.getByRole("button", { name: "Show…" }).click();
+  await page.getByRole("button", { name: "View…" }).click();
   const look = page.locator("#look");
-  await look.getByLabel("Together by").selectOption("label");
-  await look.getByLabel("Rows by").selectOption("label");
+  await look.getByLabel("Group by").selectOption("label");
+  await look.getByLabel("Row colour").selectOption("label");
   await page.keyboard.press("Escape");
   await expect
     .poll(() => plan.outline())
@@ -80,7 +81,7 @@ test("rows stand together by owner, state or label, and the plan keeps its order
       `1.2 ${fair.tasks[2].name}`,
     ]);
   await expect(plan.row("Order tents")).toHaveAttribute("data-hue", /\d/);
-  await expect(page.getByText("Together by label, without phases.")).toBeVisible();
+  await expect(page.getByText("Grouped by label, without phases.")).toBeVisible();
   // Headings fold, and nothing of the plan can be done to them.
   await page.getByRole("rowheader", { name: "hire (1)" }).click();
   await page.keyboard.press("ArrowLeft");
@@ -102,7 +103,7 @@ test("long names go on in a second line, and what one chose is there on another 
   url,
 }) => {
   const id = await plan.bringIn(fair);
-  await page.getByRole("button", { name: "Show…" }).click();
+  await page.getByRole("button", { name: "View…" }).click();
   const kept = page.waitForResponse((answer) => answer.url().endsWith("/look") && answer.ok());
   await page.locator("#look").getByLabel("Two lines for long names").check();
   await page.keyboard.press("Escape");
@@ -127,7 +128,7 @@ test("long names go on in a second line, and what one chose is there on another 
 
 test("tasks are found by label, phase, days and key, and cards lie in lanes of one's own", async ({ page, plan }) => {
   const id = await plan.bringIn(fair);
-  await page.getByRole("button", { name: "Show…" }).click();
+  await page.getByRole("button", { name: "View…" }).click();
   const look = page.locator("#look");
   await look.locator("[name=labelled]").selectOption("hire");
   await expect(plan.row("Order tents")).toBeVisible();
@@ -153,7 +154,7 @@ test("tasks are found by label, phase, days and key, and cards lie in lanes of o
 });
 
 test("people talk about a task on its card, and add files that are what they say", async ({ page, plan }) => {
-  await plan.bringIn(fair);
+  const id = await plan.bringIn(fair);
   await plan.cell("Print posters", "no").click();
   await page.keyboard.press("c");
   const card = page.locator("#card");
@@ -165,7 +166,15 @@ test("people talk about a task on its card, and add files that are what they say
     "base64",
   );
   await card.getByLabel("Add a file").setInputFiles({ name: "poster.pdf", mimeType: "application/pdf", buffer: png });
-  await expect(card.getByRole("alert").filter({ hasText: "give it that name" })).toBeVisible();
+  const wrong = card.getByRole("alert").filter({ hasText: "give it that name" });
+  await expect(wrong).toBeVisible();
+  // What is wrong with the file stays told when news of the task comes in.
+  const comments = `/api/v1/projects/${id}/tasks/c/comments`;
+  await page.request.post(comments, { data: { text: "And the banner" }, headers: await pageToken(page) });
+  await expect(card.locator(".comment-text")).toHaveCount(2);
+  await expect(wrong).toBeVisible();
+  await card.getByRole("button", { name: "Take back this comment" }).last().click();
+  await expect(card.locator(".comment-text")).toHaveCount(1);
   await card.getByLabel("Add a file").setInputFiles({ name: "poster.png", mimeType: "image/png", buffer: png });
   await expect(card.getByRole("link", { name: "poster.png" })).toBeVisible();
   await card

@@ -105,7 +105,7 @@ test("in Month bars lie on their days and are moved by pointer and by key", asyn
   await expect(page.getByRole("heading", { name: "June 2027" })).toBeVisible();
   await expect(bar("Permit")).toHaveCount(0);
   await page.getByRole("button", { name: "This month" }).click();
-  await page.getByRole("button", { name: "Show…" }).click();
+  await page.getByRole("button", { name: "View…" }).click();
   await page.locator("#look").getByLabel("Milestones").check();
   await expect(page.locator(".month-bar")).toHaveCount(1);
 });
@@ -165,10 +165,10 @@ for (const colorScheme of /** @type {const} */ (["light", "dark"])) {
     await plan.cell("Event insurance", "name").click();
     await page.keyboard.press("Shift+ArrowDown");
     await check("picked rows");
-    await page.getByRole("button", { name: "Show…" }).click();
+    await page.getByRole("button", { name: "View…" }).click();
     await page.getByLabel("Sort by").selectOption("finish");
-    await page.getByLabel("Bars by").selectOption("owner");
-    await page.getByLabel("Beside bars").selectOption("name");
+    await page.getByLabel("Bar colour").selectOption("owner");
+    await page.getByLabel("Bar labels").selectOption("name");
     await check("what to show");
     await page.keyboard.press("Escape");
     await page.keyboard.press("/");

@@ -108,7 +108,7 @@ test("somebody who is taken off while they type loses nothing they typed and is 
   await oona.page.keyboard.type("75");
   await plan.page.goto(`/projects/${id}/sharing`);
   await plan.page.getByLabel("What Oona Reilly may do", { exact: true }).selectOption("None");
-  await plan.page.getByRole("button", { name: "Keep what Oona Reilly may do" }).click();
+  await plan.page.getByRole("button", { name: "Save what Oona Reilly may do" }).click();
   await expect(plan.page.getByRole("status")).toContainText("may now do nothing here");
   await oona.page.keyboard.press("Enter");
   await expect(oona.problem).toContainText("There is no such project, or you have no part in it any more.");
@@ -348,9 +348,9 @@ test("the first person invites a second, who comes in by the mailed link", async
   const nell = await (await browser.newContext({ baseURL: url, storageState: { cookies: [], origins: [] } })).newPage();
   await nell.goto(link);
   await expectAccessible(nell, "an invitation");
-  await nell.getByLabel("Password").fill("oars and rowlocks");
-  await nell.getByLabel("The same once more").fill("oars and rowlocks");
-  await nell.getByRole("button", { name: "Come in" }).click();
+  await nell.getByLabel("Password", { exact: true }).fill("oars and rowlocks");
+  await nell.getByLabel("Repeat password").fill("oars and rowlocks");
+  await nell.getByRole("button", { name: "Create account" }).click();
   await expect(nell.getByText("No project is shared with you yet")).toBeVisible();
 });
 

@@ -29,7 +29,7 @@ export class PlanScreen {
     await this.page.getByRole("link", { name: "New project" }).first().click();
     await this.page.getByLabel("Name").fill(name);
     await this.page.getByLabel("Start date").fill(start);
-    await this.page.getByRole("button", { name: "Start planning" }).click();
+    await this.page.getByRole("button", { name: "Create project" }).click();
     await this.ready();
   }
 

@@ -39,9 +39,9 @@ test("a task repeats by a rule that is said with its dates before it is kept, an
   await dialog.getByLabel("It goes on").selectOption("until");
   await dialog.getByLabel("Last day").fill("2027-05-01");
   await expect(dialog.getByRole("status")).toContainText("The last day is before the first");
-  await expect(dialog.getByRole("button", { name: "Let it repeat" })).toBeDisabled();
+  await expect(dialog.getByRole("button", { name: "Repeat task" })).toBeDisabled();
   await dialog.getByLabel("It goes on").selectOption("project");
-  await dialog.getByRole("button", { name: "Let it repeat" }).click();
+  await dialog.getByRole("button", { name: "Repeat task" }).click();
   await expect(plan.strip).toContainText("Crew meeting comes every week on Tue at 18:30, 2 hours each: 3 times.");
   await expect
     .poll(() => plan.outline())
@@ -86,7 +86,7 @@ test("a task repeats by a rule that is said with its dates before it is kept, an
       body: JSON.stringify({ detail: "Not now." }),
     }),
   );
-  await page.locator("#card").getByRole("button", { name: "It repeats no more" }).click();
+  await page.locator("#card").getByRole("button", { name: "Stop repeating" }).click();
   await expect(plan.strip).toHaveText("Not now.");
   await expect(extend).toBeHidden();
 });
@@ -108,9 +108,9 @@ test("a task without a date waits in the tray, and is dropped onto a day or give
   await page.mouse.move(from.x - 30, from.y - 30, { steps: 4 });
   const x = /** @type {{ x: number, width: number }} */ (target).x + 16 * 9 + 8;
   await page.mouse.move(x, body.y + 60, { steps: 4 });
-  await expect(plan.strip).toContainText("Letting go: Brass band takes part again and starts Wed 12 May");
+  await expect(plan.strip).toContainText("Letting go: Brass band is active again and starts Wed 12 May");
   await page.mouse.up();
-  await expect(plan.strip).toContainText("Brass band takes part again and starts Wed 12 May");
+  await expect(plan.strip).toContainText("Brass band is active again and starts Wed 12 May");
   await expect(plan.cell("Brass band", "start")).toHaveText("12 May");
 
   // Put aside by key, and taken up by typing a day; what cannot be read is told at its place.
@@ -130,7 +130,7 @@ test("a task without a date waits in the tray, and is dropped onto a day or give
 test("named periods and other projects lie softly behind the plan", async ({ page, plan }) => {
   await plan.bringIn(season);
   await expect(page.locator(".band-name", { hasText: "Open days" })).toBeVisible();
-  await page.getByRole("button", { name: "Show…" }).click();
+  await page.getByRole("button", { name: "View…" }).click();
   await page.getByLabel("Other projects").check();
   await expect(page.locator(".band-name", { hasText: "Lantern Regatta" })).toBeVisible();
   await page.getByLabel("Named periods").uncheck();

@@ -52,7 +52,7 @@ test("rows that are picked change together, and one undo takes it all back", asy
   await expect(plan.strip).toContainText("now take 3 days each");
   await plan.undo.click();
   await expect(plan.cell("Task 1", "length")).toHaveText("1d");
-  await page.getByRole("button", { name: "Pick nothing" }).click();
+  await page.getByRole("button", { name: "Clear selection" }).click();
   await expect(bar).toBeHidden();
 });
 
@@ -162,13 +162,13 @@ test("phases fold, and filters and sorting change what is seen, not the plan", a
   await expect(plan.row("Task 1")).toBeVisible();
 
   await plan.type("Task 3", "owner", "Ann Lee");
-  await page.getByRole("button", { name: "Show…" }).click();
+  await page.getByRole("button", { name: "View…" }).click();
   await page.locator('#look [name="owner"]').selectOption({ label: "Ann Lee" });
   await expect(page.getByText("1 of 4 tasks: of Ann Lee.")).toBeVisible();
   await expect.poll(() => plan.outline()).toEqual(["1 Phase", "1.3 Task 3"]);
   await page.locator("#look").getByRole("button", { name: "Show everything" }).click();
   await page.getByLabel("Sort by").selectOption("name");
-  await page.getByLabel("The last first").check();
+  await page.getByLabel("Descending").check();
   await expect.poll(() => plan.outline()).toEqual(["1.3 Task 3", "1.2 Task 2", "1.1 Task 1", "2 Last"]);
   await page.keyboard.press("Escape");
   await page.locator("#look-line").getByRole("button", { name: "Show everything" }).click();
@@ -192,7 +192,7 @@ test("anything is found by typing: a task that is folded away, a person, an acti
   await expect(plan.strip).toContainText("Task 2 is a copy");
   await page.keyboard.press("/");
   await page.keyboard.type("nothing like it");
-  await expect(page.getByText("Nothing here is called that.")).toBeVisible();
+  await expect(page.getByText("Nothing found.")).toBeVisible();
   await page.keyboard.press("Escape");
   await page.keyboard.press("?");
   await expect(page.getByRole("dialog", { name: "Keys" })).toContainText("Link the picked rows as a chain");
@@ -267,7 +267,7 @@ test("five hundred lines land as one edit", async ({ page, plan }) => {
 test("columns are chosen, put in order, resized, and kept with views under a name", async ({ page, plan }) => {
   await plan.bringIn(rows(3));
   const heads = () => page.getByRole("columnheader").allTextContents();
-  await page.getByRole("button", { name: "Show…" }).click();
+  await page.getByRole("button", { name: "View…" }).click();
   await page.getByText("Columns", { exact: true }).click();
   const look = page.locator("#look");
   await look.getByRole("checkbox", { name: "Deadline" }).check();
@@ -279,7 +279,7 @@ test("columns are chosen, put in order, resized, and kept with views under a nam
   await expect.poll(async () => (await plan.cell("Task 1", "name").boundingBox())?.width).toBe(260);
   await page.getByText("Saved views").click();
   await look.getByLabel("Name", { exact: true }).fill("Deadlines");
-  await look.getByRole("button", { name: "Save as this name" }).click();
+  await look.getByRole("button", { name: "Save view" }).click();
   await page.keyboard.press("Escape");
 
   await plan.type("Task 1", "deadline", "12 May");
@@ -301,7 +301,7 @@ test("columns are chosen, put in order, resized, and kept with views under a nam
   await page.reload();
   await plan.ready();
   await expect.poll(heads).toContain("Deadline");
-  await page.getByRole("button", { name: "Show…" }).click();
+  await page.getByRole("button", { name: "View…" }).click();
   await page.getByText("Saved views").click();
   await look.locator("#look-views").selectOption("Deadlines");
   await expect.poll(async () => (await plan.cell("Task 1", "name").boundingBox())?.width).toBe(260);

@@ -22,7 +22,7 @@ const shed = {
 test("the check-up says what is weak and why, and one click mends it", async ({ page, plan }) => {
   await plan.bringIn(shed);
   await page.getByRole("link", { name: "Check-up" }).click();
-  await expect(page.getByRole("heading", { name: "Cannot hold as it is" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Must fix" })).toBeVisible();
   const broken = page.getByRole("article").filter({ hasText: "2 “Roof” starts 3 working days before its link" });
   await expect(broken).toContainText("Its date stays put though what it waits for is not done by then.");
   await broken.getByRole("button", { name: "Let its links decide" }).click();
@@ -118,10 +118,10 @@ test("a project can be begun from the day it must be finished", async ({ page, p
   await page.getByLabel("Name").fill("Open day");
   await expect(page.getByLabel("Start date")).toHaveValue("13 May 2027");
   await page.getByLabel("Start date").fill("");
-  await page.getByRole("button", { name: "Start planning" }).click();
+  await page.getByRole("button", { name: "Create project" }).click();
   await expect(page.getByText("A date is missing")).toBeVisible();
   await page.getByLabel("Must be finished by").fill("25 June");
-  await page.getByRole("button", { name: "Start planning" }).click();
+  await page.getByRole("button", { name: "Create project" }).click();
   await plan.ready();
   await plan.typeTasks("Invite", "Bake");
   await plan.type("Bake", "after", "1");

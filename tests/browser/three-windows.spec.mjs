@@ -92,9 +92,9 @@ test("three people edit at once while a server is killed and the database restar
     });
     await imke.page.goto(`/projects/${id}/sharing`);
     for (const name of PEOPLE.slice(1)) {
-      await imke.page.getByLabel("Somebody else").selectOption({ label: name });
-      await imke.page.getByLabel(/^may /).selectOption("Coordinator");
-      await imke.page.getByRole("button", { name: "Let in" }).click();
+      await imke.page.getByLabel(/^Person/).selectOption({ label: name });
+      await imke.page.getByLabel(/^Role/).selectOption("Coordinator");
+      await imke.page.getByRole("button", { name: "Add" }).click();
       await expect(imke.page.getByRole("status")).toContainText("may now change everything");
     }
     for (const screen of screens) {

@@ -404,7 +404,7 @@ internal static class DateEdits
         if (places.Count == 0)
             throw new EditRefusedException(
                 "started",
-                "None of these rows can move: what has started or takes no part stays where it is.",
+                "None of these rows can move: what has started or is inactive stays where it is.",
                 tasks[0],
                 EditField.Start
             );

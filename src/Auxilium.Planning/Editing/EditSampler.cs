@@ -129,12 +129,13 @@ public sealed class EditSampler(Random random, Plan plan)
         return done;
     }
 
-    /// <summary>Everything takes part, and the leaf is otherwise.</summary>
-    private void Change(Func<PlanTask, PlanTask> change) =>
-        Plan = Plan with
-        {
-            Tasks = [.. Plan.Tasks.Select(task => task with { Active = true }).Select(task => task.Id == Leaf ? change(task) : task)],
-        };
+    /// <summary>The leaf takes part, and is otherwise. Links that went in a circle while it took no part are not what is tried.</summary>
+    private void Change(Func<PlanTask, PlanTask> change)
+    {
+        if (TaskEdits.InactiveAt(Plan, Plan.Index.RowOf(Leaf)) >= 0)
+            Plan = Plan with { Tasks = [.. Plan.Tasks.Select(task => task with { Active = true })], Links = [] };
+        Plan = PlanEditor.Replace(Plan, change(Plan.Find(Leaf)!));
+    }
 
     private static string LeafOf(Random random, Plan plan)
     {

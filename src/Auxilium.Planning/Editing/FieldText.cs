@@ -65,7 +65,7 @@ public static class FieldText
             EditField.Calendar => task.AroundTheClock ? "round the clock" : CalendarName(plan, task.Calendar) ?? "no calendar of its own",
             EditField.Splits => task.Splits.IsEmpty ? "no pause" : string.Join(", ", task.Splits.Select(s => $"{s.For} after {s.After}")),
             EditField.Estimate => task.Estimate is { } range ? $"{range.Low} – {range.Likely} – {range.High}" : "no range",
-            EditField.Active => task.Active ? "takes part" : "takes no part",
+            EditField.Active => task.Active ? "active" : "inactive",
             EditField.Key => task.Key ? "a key task" : "not a key task",
             EditField.Colour => task.Colour ?? "no colour",
             EditField.Label => task.Label ?? "no label",

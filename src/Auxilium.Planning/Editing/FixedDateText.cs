@@ -11,8 +11,8 @@ internal static class FixedDateText
         {
             ConstraintKind.StartNoEarlierThan => $"not before {Day(constraint)}",
             ConstraintKind.FinishNoEarlierThan => $"finishes not before {Day(constraint)}",
-            ConstraintKind.StartNoLaterThan => $"starts not after {Day(constraint)}",
-            ConstraintKind.FinishNoLaterThan => $"finishes not after {Day(constraint)}",
+            ConstraintKind.StartNoLaterThan => $"starts no later than {Day(constraint)}",
+            ConstraintKind.FinishNoLaterThan => $"finishes no later than {Day(constraint)}",
             ConstraintKind.MustStartOn => $"starts exactly on {Day(constraint)}",
             ConstraintKind.MustFinishOn => $"finishes exactly on {Day(constraint)}",
             ConstraintKind.AsLateAsPossible => "as late as it can",

@@ -22,10 +22,10 @@ public sealed record SetKey(string Task, bool On) : PlanEdit, IEditKind
     }
 
     internal override IEnumerable<TextRun> Say(Schedule before, Schedule after) =>
-        [Called(after, Task), new(On ? " is a key task." : " is a key task no more.")];
+        [Called(after, Task), new(On ? " is a key task." : " is no longer a key task.")];
 
     internal override IEnumerable<TextRun>? SayOfAll(ImmutableArray<PlanEdit> alike, Schedule after) =>
-        alike.All(e => e is SetKey s && s.On == On) ? [new(On ? " are key tasks." : " are key tasks no more.")] : null;
+        alike.All(e => e is SetKey s && s.On == On) ? [new(On ? " are key tasks." : " are no longer key tasks.")] : null;
 
     public static PlanEdit Sample(EditSampler from) => new SetKey(from.Any, from.Flip);
 }

@@ -151,7 +151,7 @@ public static class RippleText
         var known = edited.Before.FinishPath.Concat(edited.Applied.Touched.Select(t => t.Task)).ToHashSet();
         if (edited.Ripple.Path.FirstOrDefault(id => !known.Contains(id)) is not { } other)
             return;
-        runs.Add(new TextRun(" The way to the finish now leads over "));
+        runs.Add(new TextRun(" The critical path now runs through "));
         runs.Add(new TextRun(LengthText.Shorten(edited.After.Plan.Find(other)!.Name), true));
         runs.Add(new TextRun("."));
     }

@@ -179,7 +179,7 @@ public sealed record SetRepeat(string Task, RepeatRule? Rule) : PlanEdit, IEditK
     }
 
     internal override IEnumerable<TextRun> Say(Schedule before, Schedule after) =>
-        [Called(after, Task), new(Rule is null ? " repeats no more; its rows stay." : $" comes {RepeatText.Of(Rule)}.")];
+        [Called(after, Task), new(Rule is null ? " no longer repeats; its rows stay." : $" comes {RepeatText.Of(Rule)}.")];
 
     public static PlanEdit Sample(EditSampler from) => new SetRepeat(from.Any, from.Flip ? null : from.Rule());
 }

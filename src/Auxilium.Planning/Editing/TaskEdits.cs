@@ -150,7 +150,7 @@ public sealed record SetMilestone(string Task, bool On, TypedLength? Length = nu
         };
 
     internal override IEnumerable<TextRun>? SayOfAll(ImmutableArray<PlanEdit> alike, Schedule after) =>
-        alike.All(e => e is SetMilestone s && s.On == On) ? [new(On ? " are now milestones." : " are milestones no more.")] : null;
+        alike.All(e => e is SetMilestone s && s.On == On) ? [new(On ? " are now milestones." : " are no longer milestones.")] : null;
 
     public static PlanEdit Sample(EditSampler from) => new SetMilestone(from.Leaf, from.Flip);
 }
@@ -244,7 +244,7 @@ internal static class TaskEdits
         if (InactiveAt(plan, plan.Index.RowOf(task.Id)) is var row and >= 0)
             throw new EditRefusedException(
                 "inactive",
-                $"“{LengthText.Shorten(plan.Tasks[row].Name)}” takes no part in the plan, so it has no dates: let it take part first.",
+                $"“{LengthText.Shorten(plan.Tasks[row].Name)}” is inactive, so it has no dates: make it active first.",
                 task.Id,
                 field
             );

@@ -58,7 +58,7 @@ public sealed record Together(ImmutableArray<PlanEdit> Edits) : PlanEdit, IEditK
         if (telling is [SetActive { On: true }, SetFixedDates or SetTracking] && tasks.Count == 1)
             return
             [
-                [Called(after, tasks[0]!), new($" takes part again and starts {Dates.Day(after.StartOf(tasks[0]!))}.")],
+                [Called(after, tasks[0]!), new($" is active again and starts {Dates.Day(after.StartOf(tasks[0]!))}.")],
             ];
         if (telling is [SetLength resized, SetFixedDates or SetTracking] && tasks.Count == 1)
         {

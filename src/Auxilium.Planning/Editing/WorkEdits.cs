@@ -248,7 +248,7 @@ public sealed record SetActive(string Task, bool On) : PlanEdit, IEditKind
         [Called(after, Task), new(TakesPart(after.Plan.Find(Task)!, On, after.Plan))];
 
     internal override IEnumerable<TextRun>? SayOfAll(ImmutableArray<PlanEdit> alike, Schedule after) =>
-        alike.All(e => e is SetActive s && s.On == On) ? [new(On ? " take part again." : " take no part now.")] : null;
+        alike.All(e => e is SetActive s && s.On == On) ? [new(On ? " are active again." : " are now inactive.")] : null;
 
     public static PlanEdit Sample(EditSampler from) => new SetActive(from.Any, from.Flip);
 }
@@ -264,6 +264,6 @@ internal static class WorkEdits
             return on ? $" takes place on {Dates.Day(day)} after all." : $" is skipped on {Dates.Day(day)}.";
         var inside = plan.Index.SubtreeEnd(row) - row - 1;
         var with = inside == 0 ? "" : $", with the {(inside == 1 ? "row" : $"{inside} rows")} inside it,";
-        return on ? $"{with} takes part again." : $"{with} takes no part now.";
+        return on ? $"{with} is active again." : $"{with} is now inactive.";
     }
 }

@@ -105,7 +105,7 @@ public sealed record Plan
 
     public ImmutableArray<PlanLink> Links { get; init; } = [];
 
-    /// <summary>Rows by position: parents, levels, numbers. Built once for each list of tasks.</summary>
+    /// <summary>Row colour position: parents, levels, numbers. Built once for each list of tasks.</summary>
     public PlanIndex Index
     {
         get

@@ -95,7 +95,7 @@ internal sealed class Warnings
         var does = constraint.IsOfFinish ? "finishes" : "starts";
         if (constraint.IsNotAfter && stands > date)
             Add(WarningCode.W2, _facts.Calendars[row].Between(date, stands), [_plan.Tasks[row].Id], by =>
-                $"{Named(row)} {does} {by} after the date it should go not after."
+                $"{Named(row)} {does} {by} after its latest allowed date."
             );
         if (
             constraint.IsNotBefore

@@ -453,6 +453,13 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("bigint")
                         .HasColumnName("takes_back");
 
+                    b.PrimitiveCollection<string[]>("Tasks")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text[]")
+                        .HasColumnName("tasks")
+                        .HasDefaultValueSql("'{}'");
+
                     b.PrimitiveCollection<string[]>("Touched")
                         .IsRequired()
                         .HasColumnType("text[]")
@@ -465,6 +472,11 @@ namespace Auxilium.Storage.Migrations
                     b.HasKey("Id")
                         .HasName("pk_journal");
 
+                    b.HasIndex("Tasks")
+                        .HasDatabaseName("ix_journal_tasks");
+
+                    NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex("Tasks"), "gin");
+
                     b.HasIndex("ProjectId", "EditId")
                         .IsUnique()
                         .HasDatabaseName("ix_journal_project_id_edit_id");
@@ -472,6 +484,13 @@ namespace Auxilium.Storage.Migrations
                     b.HasIndex("ProjectId", "Version")
                         .IsUnique()
                         .HasDatabaseName("ix_journal_project_id_version");
+
+                    b.HasIndex("ProjectId", "PersonId", "Version")
+                        .HasDatabaseName("ix_journal_project_id_person_id_version");
+
+                    b.HasIndex(new[] { "ProjectId", "Version" }, "takings")
+                        .HasDatabaseName("ix_journal_takings")
+                        .HasFilter("takes_back is not null");
 
                     b.ToTable("journal", (string)null);
                 });

@@ -25,6 +25,9 @@ public sealed class JournalRow
     /// <summary>What it changed, as <c>task/field</c>.</summary>
     public required string[] Touched { get; set; }
 
+    /// <summary>The tasks it changed or moved: what is asked for by task is found through them.</summary>
+    public required string[] Tasks { get; set; }
+
     /// <summary>What it changed, in words.</summary>
     public required string Summary { get; set; }
 

@@ -39,11 +39,11 @@ public class EditTextTests
                 "A may take 1 day to 8 days, most likely 3 days."
             },
             { new SetEstimate("A", null), "A has no range of lengths now." },
-            { new SetActive("A", false), "A takes no part now." },
-            { new SetActive("A", true), "A takes part again." },
+            { new SetActive("A", false), "A is now inactive." },
+            { new SetActive("A", true), "A is active again." },
             { new SetConstraint("A", ConstraintKind.AsLateAsPossible), "A goes as late as it can." },
             { new SetConstraint("A", ConstraintKind.MustFinishOn, PlanTime.At(2027, 5, 7, 18)), "A finishes exactly on Fri 7 May." },
-            { new SetConstraint("A", ConstraintKind.StartNoLaterThan, PlanTime.At(2027, 5, 7, 9)), "A starts not after Fri 7 May." },
+            { new SetConstraint("A", ConstraintKind.StartNoLaterThan, PlanTime.At(2027, 5, 7, 9)), "A starts no later than Fri 7 May." },
             { new PinTask("A", PlanTime.At(2027, 5, 4, 9)), "A is pinned to Tue 4 May." },
             {
                 new SetProjectFinish(PlanTime.At(2027, 5, 21, 18)),
@@ -100,7 +100,7 @@ public class EditTextTests
             { new SetNote("A", "Ask twice"), "The note of A has changed." },
             { new SetNote("A", " "), "A has no note now." },
             { new SetKey("A", true), "A is a key task." },
-            { new SetKey("A", false), "A is a key task no more." },
+            { new SetKey("A", false), "A is no longer a key task." },
             { new SetColour("A", "moss"), "A is marked in moss." },
             { new SetColour("A", null), "A has no colour of its own now." },
             { new SetLabel("A", " print "), "A is labelled print." },
@@ -111,16 +111,16 @@ public class EditTextTests
             { new SetReferences("A", [new("https://tidewell.example/permit", "Permit")]), "A has a link to a page." },
             { new SetReferences("A", []), "A has no links to pages now." },
             { new SetPriority("A", 700), "A has priority 700." },
-            { new SetRepeat("A", null), "A repeats no more; its rows stay." },
+            { new SetRepeat("A", null), "A no longer repeats; its rows stay." },
             { new SetPeriods([new("Harbour week", new(2027, 5, 10), new(2027, 5, 14))]), "Named periods: Harbour week." },
             { new SetPeriods([]), "There are no named periods now." },
             { new Together([new SetLabel("A", "print"), new SetLabel("C", "print")]), "2 tasks are labelled print." },
             { new Together([new SetColour("A", "sky"), new SetColour("C", "sky")]), "2 tasks are marked in sky." },
             { new Together([new SetKey("A", true), new SetKey("C", true)]), "2 tasks are key tasks." },
-            { new Together([new SetActive("A", false), new SetActive("C", false)]), "2 tasks take no part now." },
+            { new Together([new SetActive("A", false), new SetActive("C", false)]), "2 tasks are now inactive." },
             {
                 new Together([new SetActive("A", true), new PlaceTask("A", PlanTime.At(2027, 5, 6, 9))]),
-                "A takes part again and starts Thu 6 May."
+                "A is active again and starts Thu 6 May."
             },
             { new StretchTask("B", PlanTime.At(2027, 5, 6, 9)), "B now starts Thu 6 May and takes 2 days." },
             { new SetPersonCalendar("ann", "crew"), "Ann works by the calendar Crew." },
@@ -161,12 +161,12 @@ public class EditTextTests
     }
 
     [Theory]
-    [InlineData(EditField.Start, "finishes not after Fri 7 May")]
+    [InlineData(EditField.Start, "finishes no later than Fri 7 May")]
     [InlineData(EditField.Deadline, "Thu 6 May")]
     [InlineData(EditField.Splits, "2d after 1d")]
     [InlineData(EditField.Estimate, "1d – 3d – 8d")]
     [InlineData(EditField.Calendar, "Crew")]
-    [InlineData(EditField.Active, "takes part")]
+    [InlineData(EditField.Active, "active")]
     [InlineData(EditField.After, "after nothing")]
     [InlineData(EditField.Key, "a key task")]
     [InlineData(EditField.Colour, "rose")]

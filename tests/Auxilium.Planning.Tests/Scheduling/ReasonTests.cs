@@ -73,7 +73,7 @@ public class ReasonTests
         var plan = PlanText.Plan("A 5d\nB 3d\nC 1d after A, B");
         var edited = EditPipeline.Run(plan.Calculate(), new SetLength("A", new(Length.OneDay)), new DateOnly(2027, 5, 3), []);
         Assert.EndsWith(
-            "The way to the finish now leads over B.",
+            "The critical path now runs through B.",
             string.Concat(RippleText.Of(edited).Select(r => r.Text)),
             StringComparison.Ordinal
         );

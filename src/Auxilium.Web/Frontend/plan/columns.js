@@ -190,7 +190,7 @@ function rowsNamedIn(store, text) {
 /** A row as a sentence, for a screen reader and for hovering. @param {Store} store @param {Row} row */
 export function rowSentence(store, row) {
   if (row.start === null)
-    return `${row.name}, ${row.heading ? "group" : row.off ? "no date: takes no part" : "not saved yet"}`;
+    return `${row.name}, ${row.heading ? "group" : row.off ? "no date: inactive" : "not saved yet"}`;
   const from = short(dayOf(row.start));
   const to = short(lastDayOf(row));
   const facts = [row.kind === "milestone" || from === to ? to : `${from} to ${to}`];

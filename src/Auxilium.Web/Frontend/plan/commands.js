@@ -34,11 +34,11 @@ export const COMMANDS = [
   {
     group: "Picking rows",
     commands: [
-      { name: "pick", title: "Pick the row, or leave it out again", keys: "Shift+Space" },
+      { name: "pick", title: "Select the row, or clear it", keys: "Shift+Space" },
       { name: "pickUp", title: "Pick up to the row above", keys: "Shift+ArrowUp" },
       { name: "pickDown", title: "Pick down to the row below", keys: "Shift+ArrowDown" },
       { name: "pickAll", title: "Pick all rows that are shown", keys: "Ctrl+A" },
-      { name: "pickNone", title: "Pick nothing", keys: "Escape" },
+      { name: "pickNone", title: "Clear selection", keys: "Escape" },
       { name: "fillDown", title: "Fill the cell down over the picked rows", keys: "F8" },
       { name: "chain", title: "Link the picked rows as a chain, in the order they were picked", keys: "F9" },
     ],
@@ -48,10 +48,10 @@ export const COMMANDS = [
     commands: [
       { name: "card", title: "Card: everything about the task", keys: "Alt+Enter", letter: "c" },
       { name: "milestone", title: "Milestone on or off", letter: "m" },
-      { name: "start", title: "It has started", letter: "s" },
-      { name: "done", title: "It is done, or not done after all", letter: "d" },
-      { name: "key", title: "Key task, or not after all", letter: "k" },
-      { name: "repeat", title: "Let the task repeat", letter: "r" },
+      { name: "start", title: "Started", letter: "s" },
+      { name: "done", title: "Done on or off", letter: "d" },
+      { name: "key", title: "Key task on or off", letter: "k" },
+      { name: "repeat", title: "Repeat the task", letter: "r" },
       { name: "aside", title: "Put aside without a date, or take up again", letter: "u" },
     ],
   },

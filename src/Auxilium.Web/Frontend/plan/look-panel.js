@@ -186,7 +186,7 @@ export function drawLook(store, remembered) {
   function sentence() {
     const { look, shown, rows } = store;
     const parts = [];
-    if (look.text) parts.push(`called “${look.text}”`);
+    if (look.text) parts.push(`name contains “${look.text}”`);
     if (look.owner) parts.push(look.owner === "nobody" ? "of nobody" : `of ${nameOf(look.owner)}`);
     if (look.team) parts.push(look.team === "-" ? "of no team" : `of the team ${look.team}`);
     if (look.state) parts.push((STATE_WORDS[look.state] ?? "Late or overdue").toLowerCase());
@@ -200,8 +200,8 @@ export function drawLook(store, remembered) {
     if (look.finishPath) parts.push("setting the finish");
     const tasks = (/** @type {typeof rows} */ of) => of.filter((row) => row.kind !== "phase").length;
     const filtered = parts.length > 0 ? `${tasks(shown)} of ${tasks(rows)} tasks: ${parts.join(", ")}` : "";
-    const sort = look.sort ? `sorted by ${look.sort.col}${look.sort.down ? ", the last first" : ""}` : "";
-    const order = look.group ? [`together by ${look.group}`, sort].filter(Boolean).join(", ") : sort;
+    const sort = look.sort ? `sorted by ${look.sort.col}${look.sort.down ? ", descending" : ""}` : "";
+    const order = look.group ? [`grouped by ${look.group}`, sort].filter(Boolean).join(", ") : sort;
     const by = order ? `${order}, without phases` : "";
     const said = [filtered, by].filter(Boolean).join("; ");
     return `${said[0]?.toUpperCase() ?? ""}${said.slice(1)}.`;

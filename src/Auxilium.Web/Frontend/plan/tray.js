@@ -118,7 +118,7 @@ export function drawTray(store, preview, actions, timeline, show) {
     );
     const hint =
       rows.length === 0
-        ? "Nothing waits here. A task that takes no part yet does: put one aside with U on its number."
+        ? "Nothing waits here. A task that is inactive does: put one aside with U on its number."
         : "Drag one onto a day of the timeline, or type its day.";
     keepTyped(tray, () =>
       tray.replaceChildren(head, element("p", { class: "hint" }, hint), element("ul", {}, ...rows.map(item))),

@@ -29,18 +29,19 @@ async function draw() {
   const pressing = findings.filter((finding) => PRESSING.has(finding.kind));
   const others = findings.filter((finding) => !PRESSING.has(finding.kind));
   const parts = [element("p", { class: "lead" }, summary(findings.length, pressing.length))];
-  if (pressing.length > 0) parts.push(group("Cannot hold as it is", pressing));
-  if (others.length > 0) parts.push(group("Could be sounder", others));
+  if (pressing.length > 0) parts.push(group("Must fix", pressing));
+  if (others.length > 0) parts.push(group("Could improve", others));
   content.replaceChildren(...parts);
 }
 
 /** @param {number} all @param {number} pressing */
 function summary(all, pressing) {
-  if (all === 0) return "This plan is sound: nothing was found that needs mending.";
-  const found = all === 1 ? "One thing was found" : `${all} things were found`;
-  return pressing === 0
-    ? `${found}; none of them keeps the plan from holding.`
-    : `${found}, ${pressing} of which the plan cannot hold with.`;
+  if (all === 0) return "Nothing to fix or improve: this plan is sound.";
+  const fixes = pressing === 1 ? "1 thing to fix" : `${pressing} things to fix`;
+  const others = all - pressing;
+  const suggestions = others === 1 ? "1 suggestion" : `${others} suggestions`;
+  if (pressing === 0) return `${suggestions}, nothing that breaks the plan.`;
+  return others === 0 ? `${fixes}.` : `${fixes}, and ${suggestions}.`;
 }
 
 /** @param {string} title @param {Finding[]} findings */

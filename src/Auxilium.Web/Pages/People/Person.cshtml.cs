@@ -163,7 +163,7 @@ public sealed class PersonModel(
         );
         (Row.HourlyRate, Row.OvertimeRate, Row.CostPerUse) = (hourly, overtime, use);
         await directory.SaveAsync([Row], cancel: cancel);
-        return Done("Kept.");
+        return Done("Saved.");
     }
 
     public async Task<IActionResult> OnPostAwayAsync(string person, CancellationToken cancel)
@@ -222,7 +222,7 @@ public sealed class PersonModel(
         if (!MayTakeAway(entry))
             return Forbid();
         await daysOff.CountAsync(days, MayEnterAll ? [] : [.. entry.Projects!.Except(_coordinated)], User.PersonId(), cancel);
-        return await BringInAsync("Taken away.", cancel);
+        return await BringInAsync("Deleted.", cancel);
     }
 
     /// <summary>Whether days off count for whoever looks, so that they may know why.</summary>
@@ -303,7 +303,7 @@ public sealed class PersonModel(
         if (!User.IsOrganiser() || Account is null)
             return Forbid();
         return await directory.SetStandingAsync(Row.Id, organiser, maker || organiser, User.PersonId(), cancel)
-            ? Done("Kept.")
+            ? Done("Saved.")
             : Done(OnlyOrganiser);
     }
 

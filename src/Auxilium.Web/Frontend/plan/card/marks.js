@@ -145,7 +145,7 @@ export function repeatParts(store, card, send, change) {
         ? quietButton("Skip this one", () => send({ type: "setActive", task: card.id, on: false }, store.tell))
         : quietButton("Take it up again", () => send({ type: "setActive", task: card.id, on: true }, store.tell)),
     ];
-  if (!repeats) return card.kind === "phase" ? [] : [quietButton("Let it repeat…", change)];
+  if (!repeats) return card.kind === "phase" ? [] : [quietButton("Repeat…", change)];
   const words = `${repeats.text[0].toUpperCase()}${repeats.text.slice(1)}; ${repeats.count} made, up to ${repeats.made}.`;
   const stop = store.project.stops.find(({ task }) => task === card.id);
   return [
@@ -161,6 +161,6 @@ export function repeatParts(store, card, send, change) {
       hint: "a day, such as 30 July",
     }),
     quietButton("Change when it comes…", change),
-    quietButton("It repeats no more", () => send({ type: "setRepeat", task: card.id, rule: null }, store.tell)),
+    quietButton("Stop repeating", () => send({ type: "setRepeat", task: card.id, rule: null }, store.tell)),
   ];
 }

@@ -13,10 +13,10 @@ import { checkField, choiceField, element, quietButton, textField } from "./fiel
 const FIXED = [
   ["", "Free: its links decide"],
   ["startNoEarlierThan", "Not before"],
-  ["startNoLaterThan", "Not after"],
+  ["startNoLaterThan", "No later than"],
   ["mustStartOn", "Exactly on"],
   ["finishNoEarlierThan", "Finish not before"],
-  ["finishNoLaterThan", "Finish not after"],
+  ["finishNoLaterThan", "Finish no later than"],
   ["mustFinishOn", "Finish exactly on"],
   ["asLateAsPossible", "As late as it can"],
   ["asSoonAsPossible", "As soon as it can"],
@@ -26,7 +26,7 @@ const FIXED = [
 /** @param {Card} card */
 export function whyParts(card) {
   if (!card.active || card.start === null)
-    return [element("p", {}, "It takes no part in the plan, so it has no dates.")];
+    return [element("p", {}, "It is inactive, so it has no dates.")];
   const steps = element("ol", { class: "why" });
   for (const { sentence } of card.why) steps.append(element("li", {}, sentence));
   const parts = [steps, element("p", { class: "why-finish" }, card.whyFinish)];

@@ -56,6 +56,7 @@ export class TaskTalk {
       this.#drafts.set(this.#task, this.#text.value);
       this.#task = task;
       this.#text.value = this.#drafts.get(task) ?? "";
+      this.#problem.textContent = this.#fileProblem.textContent = "";
       this.#draw({ comments: [], files: [], worked: [] }, false);
       void this.#ask(task, "/talk", {});
     }
@@ -175,7 +176,6 @@ export class TaskTalk {
         ),
       ),
     );
-    this.#problem.textContent = this.#fileProblem.textContent = "";
     if (known) this.#store.talked(this.#task, comments.length, files.length);
   }
 }
