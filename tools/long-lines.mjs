@@ -6,7 +6,9 @@ const longest = 139;
 const code = /\.(cs|cshtml|css|js|mjs|sh)$|^(run|test)$|^\.ci\/run$/;
 const generated = /^src\/Auxilium\.Storage\/Migrations\//;
 
-const files = execFileSync("git", ["ls-files", "--cached", "--others", "--exclude-standard"], { encoding: "utf8" }).split("\n");
+const files = execFileSync("git", ["ls-files", "--cached", "--others", "--exclude-standard"], {
+  encoding: "utf8",
+}).split("\n");
 let found = 0;
 for (const file of files.filter((name) => code.test(name) && !generated.test(name))) {
   readFileSync(file, "utf8")
