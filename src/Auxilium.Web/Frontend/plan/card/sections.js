@@ -25,8 +25,7 @@ const FIXED = [
 
 /** @param {Card} card */
 export function whyParts(card) {
-  if (!card.active || card.start === null)
-    return [element("p", {}, "It is inactive, so it has no dates.")];
+  if (!card.active || card.start === null) return [element("p", {}, "It is inactive, so it has no dates.")];
   const steps = element("ol", { class: "why" });
   for (const { sentence } of card.why) steps.append(element("li", {}, sentence));
   const parts = [steps, element("p", { class: "why-finish" }, card.whyFinish)];
