@@ -112,7 +112,7 @@ public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
             (await oona.EditAsync(project, """{"type":"renameTask","task":"b","name":"Oil"}""", 2)).Status
         );
         Assert.Contains(
-            "Choose whom to let in",
+            "Choose a person",
             await PostAsync(coordinator, project, "Role", new() { ["person"] = "imke", ["role"] = "None" }),
             StringComparison.Ordinal
         );

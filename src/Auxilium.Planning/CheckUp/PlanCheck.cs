@@ -225,7 +225,7 @@ public sealed class PlanCheck
             FindingKind.NoOwner,
             rows,
             $"{Count(rows.Count, "task has", "tasks have")} no owner.",
-            "What is everybody’s is nobody’s: nobody will report on it.",
+            "A task without an owner is easily forgotten: nobody reports on it.",
             fix
         );
     }

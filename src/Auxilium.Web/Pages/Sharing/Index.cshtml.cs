@@ -59,7 +59,7 @@ public sealed class SharingModel(
             return NotFound();
         if (await directory.FindAsync(person ?? "", cancel) is not { } found || found.Id == Coordinator)
         {
-            Wrong("person", "Choose whom to let in.");
+            Wrong("person", "Choose a person.");
             return Page();
         }
         await roles.GiveAsync(id, found.Id, usual ? null : role, User.PersonId(), cancel);
