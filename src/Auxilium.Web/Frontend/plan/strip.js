@@ -112,7 +112,7 @@ function effects(store, ripple) {
   for (const { task, minutesBefore, minutesAfter } of ripple.deadlines)
     add(`${nameOf(store, task)} is ${minutesAfter < minutesBefore ? "nearer to" : "farther from"} its deadline.`);
   if (ripple.pathChanged && ripple.path.length > 0)
-    add(`The way to the finish is now: ${ripple.path.map((id) => nameOf(store, id)).join(" → ")}.`);
+    add(`The critical path is now: ${ripple.path.map((id) => nameOf(store, id)).join(" → ")}.`);
   return list.childElementCount > 0 ? [list] : [];
 }
 
