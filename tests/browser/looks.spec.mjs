@@ -121,7 +121,7 @@ test("a long plan keeps only the rows in sight in the page", async ({ page, plan
   await expect(plan.cell("The last", "no")).toHaveText("2000");
 });
 
-test("script and style stay under 150 kB compressed", async ({ page, plan }) => {
+test("script and style stay under 90 kB compressed, in at most eight files", async ({ page, plan }) => {
   let bytes = 0;
   const client = await page.context().newCDPSession(page);
   await client.send("Network.enable");
@@ -134,7 +134,8 @@ test("script and style stay under 150 kB compressed", async ({ page, plan }) => 
   });
   await plan.open("Lantern Regatta");
   expect(bytes).toBeGreaterThan(5_000);
-  expect(bytes).toBeLessThan(150_000);
+  expect(bytes).toBeLessThan(90_000);
+  expect(wanted.size).toBeLessThanOrEqual(8);
 });
 
 test("the demo's documents, and what is saved of them, meet the schema that is served", async ({ request }) => {
