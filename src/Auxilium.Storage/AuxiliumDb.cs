@@ -267,7 +267,6 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
             // What rows have that were written before there were these.
             task.Property(t => t.Active).HasDefaultValue(true).HasSentinel(true);
             task.Property(t => t.Splits).HasDefaultValue("");
-            task.Property(t => t.Priority).HasDefaultValue(PlanTask.UsualPriority).HasSentinel(PlanTask.UsualPriority);
             task.Property(t => t.Assignments).HasColumnType("jsonb");
             task.Property(t => t.Checklist).HasColumnType("jsonb").HasDefaultValueSql("'[]'::jsonb");
             task.Property(t => t.WebReferences).HasColumnType("jsonb").HasDefaultValueSql("'[]'::jsonb");

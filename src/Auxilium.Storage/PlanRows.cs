@@ -94,7 +94,6 @@ internal static class PlanRows
             Deadline = task.Deadline?.ToDateTime(),
             Splits = string.Join(' ', task.Splits.Select(s => $"{s.After}:{s.For}")),
             Remaining = task.Remaining?.ToString(),
-            Priority = task.Priority,
             PinnedStart = task.Pinned?.Start.ToDateTime(),
             PinnedFinish = task.Pinned?.Finish?.ToDateTime(),
             ConstraintKind = task.Constraint?.Kind,
@@ -104,9 +103,6 @@ internal static class PlanRows
             ActualFinish = task.ActualFinish?.ToDateTime(),
             Note = task.Note,
             Hands = task.Hands,
-            Key = task.Key,
-            Colour = task.Colour,
-            Label = task.Label,
             Checklist = JsonSerializer.Serialize(task.Checklist),
             WebReferences = JsonSerializer.Serialize(task.References),
             Repeats = task.Repeats is { } rule ? JsonSerializer.Serialize(rule) : null,
@@ -152,7 +148,6 @@ internal static class PlanRows
                         .Select(s => new Split(ReadLength(s[0]), ReadLength(s[1]))),
                 ],
                 Remaining = row.Remaining is { } left ? ReadLength(left) : null,
-                Priority = row.Priority,
                 Pinned = Time(row.PinnedStart) is { } start ? new PinnedDates(start, Time(row.PinnedFinish)) : null,
                 Constraint = row.ConstraintKind is { } kind ? new DateConstraint(kind, Time(row.ConstraintDate)) : null,
                 Progress = row.Progress,
@@ -161,9 +156,6 @@ internal static class PlanRows
                 Assignments = JsonSerializer.Deserialize<ImmutableArray<Assignment>>(row.Assignments),
                 Note = row.Note,
                 Hands = row.Hands,
-                Key = row.Key,
-                Colour = row.Colour,
-                Label = row.Label,
                 Checklist = ReadList<ChecklistStep>(row.Checklist),
                 References = ReadList<Reference>(row.WebReferences),
                 Repeats = row.Repeats is { } rule ? JsonSerializer.Deserialize<RepeatRule>(rule) : null,
@@ -175,7 +167,7 @@ internal static class PlanRows
         if (row.Facts is null)
             return task;
         var facts = TaskFactsRow.Read(row.Facts);
-        return task with { Occurrence = facts.Occurrence, Before = facts.Before, LengthBefore = facts.LengthBefore };
+        return task with { Occurrence = facts.Occurrence, Before = facts.Before, LengthBefore = facts.LengthBefore, Facts = facts.Facts };
     }
 
     /// <summary>Most tasks have none, and that need not be parsed.</summary>

@@ -87,7 +87,11 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid project, Guid? edit = null)
         var moved = new HashSet<string>();
         foreach (var touch in applied.Touched)
         {
-            if (touch is not { Task: { } id, Field: EditField.None or EditField.Place } || !index.TryFind(id, out var row))
+            if (
+                touch.Task is not { } id
+                || (touch.Field != EditField.None && touch.Field != EditField.Place)
+                || !index.TryFind(id, out var row)
+            )
                 continue;
             for (var inside = row; inside < index.SubtreeEnd(row); inside++)
                 moved.Add(applied.Plan.Tasks[inside].Id);
@@ -107,7 +111,7 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid project, Guid? edit = null)
             return ranks.Links;
         var known = before.Links.ToDictionary(Key);
         var wanted = after.Links.ToDictionary(Key);
-        var touched = applied.Touched.Where(t => t.Field is EditField.After or EditField.None).Select(t => t.Task).ToHashSet();
+        var touched = applied.Touched.Where(t => t.Field == EditField.After || t.Field == EditField.None).Select(t => t.Task).ToHashSet();
         var moved = wanted.Keys.Where(k => touched.Contains(k.To)).ToHashSet();
         var assigned = Ranks.Assign([.. after.Links.Select(Key)], ranks.Links, moved);
         foreach (var (key, link) in wanted)

@@ -75,7 +75,10 @@ services.AddSingleton<Presence>();
 services.AddSingleton<LivePlans>();
 services.AddHostedService<NewsListener>();
 services.AddHostedService<Midnight>();
-services.AddSignalR(options => options.MaximumReceiveMessageSize = 4 * 1024);
+services
+    .AddSignalR(options => options.MaximumReceiveMessageSize = 4 * 1024)
+    .AddJsonProtocol(options => RowJson.With(options.PayloadSerializerOptions));
+services.ConfigureHttpJsonOptions(options => RowJson.With(options.SerializerOptions));
 services.AddHostedService<MailStandIn>();
 Jobs.Add(services);
 

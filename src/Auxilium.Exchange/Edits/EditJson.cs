@@ -7,6 +7,7 @@ using System.Text.Json.Serialization.Metadata;
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 
 namespace Auxilium.Exchange.Edits;
@@ -21,7 +22,7 @@ namespace Auxilium.Exchange.Edits;
 public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? units = null)
 {
     // Made once: what the serializer finds out about types costs more than a thousand edits.
-    private static readonly JsonSerializerOptions Options = MakeOptions(NameEditTypes, SkipDerivedProperties, RequireParts);
+    private static readonly JsonSerializerOptions Options = MakeOptions(NameEditTypes, SkipDerivedProperties, RequireParts, NameFacts);
 
     /// <summary>Whose dates are being read; reading never leaves its thread.</summary>
     [ThreadStatic]
@@ -105,7 +106,7 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
             },
         };
         // An edit that holds others refers to them: they are not described again inside it.
-        var schema = MakeOptions(SkipDerivedProperties, RequireParts).GetJsonSchemaAsNode(kind.Type, exporting).AsObject();
+        var schema = MakeOptions(SkipDerivedProperties, RequireParts, NameFacts).GetJsonSchemaAsNode(kind.Type, exporting).AsObject();
         var properties = schema["properties"]?.AsObject() ?? [];
         properties.Insert(0, "type", new JsonObject { ["const"] = kind.Wire });
         var required = schema["required"]?.AsArray() ?? [];
@@ -212,6 +213,14 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
         for (var i = info.Properties.Count - 1; i >= 0; i--)
             if (info.Properties[i] is { Set: null, AssociatedParameter: null })
                 info.Properties.RemoveAt(i);
+    }
+
+    /// <summary>Plain facts go by their names: in a task, and in the edit that sets one.</summary>
+    private static void NameFacts(JsonTypeInfo info)
+    {
+        FactFields.BesideOthers(info);
+        if (PlainFacts.All.FirstOrDefault(fact => fact.Edit.Type == info.Type) is { } fact)
+            info.Properties.First(property => property.Name == "value").Name = fact.ValueName;
     }
 
     /// <summary>What a value must have is there, or it is not read: of structs the serializer would take nothing for it.</summary>

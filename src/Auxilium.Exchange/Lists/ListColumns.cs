@@ -13,6 +13,7 @@ internal static partial class ListColumns
     {
         var count = lines.Max(line => line.Cells.Length);
         var kinds = new ListColumnKind[count];
+        Array.Fill(kinds, ListColumnKind.Ignored);
         var known = ListHeadings.Known(lines[0].Cells);
         var headings = known >= 2 || (known == 1 && lines[0].Cells.Count(c => c.Trim().Length > 0) == 1 && lines.Count > 1);
         for (var column = 0; column < count; column++)
@@ -32,8 +33,8 @@ internal static partial class ListColumns
             if (cells.Count > 0 && heading.Length == 0)
                 kinds[column] = ByCells(cells, kinds, column, isPerson);
         }
-        if (!kinds.Contains(ListColumnKind.Name))
-            kinds[Longest(body, kinds)] = ListColumnKind.Name;
+        if (!kinds.Contains(ListColumnKind.Task))
+            kinds[Longest(body, kinds)] = ListColumnKind.Task;
         return (kinds, headings);
     }
 
@@ -63,12 +64,13 @@ internal static partial class ListColumns
     private static ListColumnKind ByCells(List<string> cells, ListColumnKind[] taken, int column, Func<string, bool> isPerson)
     {
         bool Most(Func<string, bool> test) => cells.Count(test) * 10 >= cells.Count * 7;
-        ListColumnKind Free(params ListColumnKind[] kinds) => kinds.FirstOrDefault(kind => !taken.Contains(kind));
+        ListColumnKind Free(params ListColumnKind[] kinds) =>
+            kinds.FirstOrDefault(kind => !taken.Contains(kind)) ?? ListColumnKind.Ignored;
         if (Most(IsDate))
             return Free(ListColumnKind.Start, ListColumnKind.Finish, ListColumnKind.Deadline);
         if (Most(cell => Outline().IsMatch(cell)))
         {
-            if (!taken.Contains(ListColumnKind.Name) && column == 0)
+            if (!taken.Contains(ListColumnKind.Task) && column == 0)
                 return ListColumnKind.Number;
             return cells.Any(cell => cell.Contains('.')) ? Free(ListColumnKind.After) : Free(ListColumnKind.Length, ListColumnKind.After);
         }
@@ -80,8 +82,8 @@ internal static partial class ListColumns
             return Free(ListColumnKind.After);
         if (Most(isPerson))
             return Free(ListColumnKind.Owner);
-        if (!taken.Contains(ListColumnKind.Name))
-            return ListColumnKind.Name;
+        if (!taken.Contains(ListColumnKind.Task))
+            return ListColumnKind.Task;
         // Short words that come again and again are people; longer ones are notes.
         var again = cells.Distinct(StringComparer.OrdinalIgnoreCase).Count() < cells.Count || cells.Average(cell => cell.Length) < 14;
         return again && cells.All(cell => cell.Length < 40) ? Free(ListColumnKind.Owner, ListColumnKind.Note) : Free(ListColumnKind.Note);
@@ -98,7 +100,7 @@ internal static partial class ListColumns
     {
         var free = Enumerable
             .Range(0, kinds.Length)
-            .Where(c => kinds[c] is ListColumnKind.Ignored or ListColumnKind.Note or ListColumnKind.Owner)
+            .Where(c => kinds[c].IsOneOf(ListColumnKind.Ignored, ListColumnKind.Note, ListColumnKind.Owner))
             .DefaultIfEmpty(0);
         return free.MaxBy(c => lines.Sum(line => c < line.Cells.Length ? line.Cells[c].Trim().Length : 0));
     }

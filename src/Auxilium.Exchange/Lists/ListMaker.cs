@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.RegularExpressions;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 
@@ -99,7 +100,7 @@ internal sealed partial class ListMaker(
             if (name.Length > PlanTask.LongestName)
             {
                 row.Problems.Add(
-                    new(ListColumnKind.Name, $"The name has {name.Length:N0} characters: the first {PlanTask.LongestName} are kept.")
+                    new(ListColumnKind.Task, $"The name has {name.Length:N0} characters: the first {PlanTask.LongestName} are kept.")
                 );
                 name = name[..PlanTask.LongestName];
             }
@@ -131,11 +132,14 @@ internal sealed partial class ListMaker(
         }
         if (ReadDate(row, cells, ListColumnKind.Deadline, schedule.Start.Date) is { } deadline)
             _facts.Add(new SetDeadline(row.Id, deadline));
+        foreach (var (kind, cell) in cells)
+            if (kind.Fact is { } fact)
+                ReadFact(row, kind, fact, cell);
         if (row.IsPhase)
         {
             foreach (
                 var kind in cells.Keys.Where(kind =>
-                    kind is ListColumnKind.Length or ListColumnKind.Start or ListColumnKind.Finish or ListColumnKind.Progress
+                    kind.IsOneOf(ListColumnKind.Length, ListColumnKind.Start, ListColumnKind.Finish, ListColumnKind.Progress)
                 )
             )
                 row.Problems.Add(
@@ -144,6 +148,18 @@ internal sealed partial class ListMaker(
             return;
         }
         ReadWork(row, cells);
+    }
+
+    private void ReadFact(Row row, ListColumnKind kind, Fact fact, string cell)
+    {
+        if (!fact.TryType(cell, out var value, out var problem))
+        {
+            row.Problems.Add(new(kind, $"{problem} It is left out."));
+            return;
+        }
+        row.Cells[kind] = cell;
+        if (!Equals(value, fact.UsualValue))
+            _facts.Add(fact.Give(row.Id, value));
     }
 
     /// <summary>A cell may name several: the first is the owner, the others help.</summary>

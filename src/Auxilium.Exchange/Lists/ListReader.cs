@@ -67,7 +67,7 @@ public static partial class ListReader
                     )
             )
             .ToList();
-        if (!kinds.Contains(ListColumnKind.Name))
+        if (!kinds.Contains(ListColumnKind.Task))
             return Nothing("No column has the names: say which one does.") with { Columns = columns };
         var (order, ask) = OrderOf(body, kinds, options.Order, schedule.Start.Date);
         var rows = RowsOf(body, kinds, options.Levels ?? new Dictionary<int, int>(), people);
@@ -103,7 +103,7 @@ public static partial class ListReader
         var dates = kinds
             .SelectMany(
                 (kind, i) =>
-                    kind is ListColumnKind.Start or ListColumnKind.Finish or ListColumnKind.Deadline
+                    kind.IsOneOf(ListColumnKind.Start, ListColumnKind.Finish, ListColumnKind.Deadline)
                         ? body.Select(line => ListDates.OrdersOf(CellOf(line, i), near))
                         : []
             )
@@ -127,7 +127,7 @@ public static partial class ListReader
     )
     {
         var rows = new List<Entry>();
-        var (nameAt, numberAt) = (Array.IndexOf(kinds, ListColumnKind.Name), Array.IndexOf(kinds, ListColumnKind.Number));
+        var (nameAt, numberAt) = (Array.IndexOf(kinds, ListColumnKind.Task), Array.IndexOf(kinds, ListColumnKind.Number));
         var parsed = body.Select(line => Named(line, nameAt, numberAt, kinds)).Where(line => line.Name.Length > 0).ToList();
         // Outline numbers with a dot somewhere say the levels; where there are none, indentation does.
         var numbered = parsed.Count > 1 && parsed.Any(line => line.Number.Contains('.')) && parsed.All(line => line.Number.Length > 0);
@@ -150,7 +150,7 @@ public static partial class ListReader
             var cells = new Dictionary<ListColumnKind, string>();
             for (var i = 0; i < kinds.Length; i++)
                 if (
-                    kinds[i] is not (ListColumnKind.Ignored or ListColumnKind.Name or ListColumnKind.Number)
+                    !kinds[i].IsOneOf(ListColumnKind.Ignored, ListColumnKind.Task, ListColumnKind.Number)
                     && CellOf(line.From, i) is { Length: > 0 } cell
                 )
                     cells.TryAdd(kinds[i], Unescaped(cell));

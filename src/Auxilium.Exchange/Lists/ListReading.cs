@@ -2,32 +2,6 @@ using Auxilium.Planning.Editing;
 
 namespace Auxilium.Exchange.Lists;
 
-/// <summary>What a column of a pasted list holds.</summary>
-public enum ListColumnKind
-{
-    Ignored,
-
-    /// <summary>What the row is called; its indentation, or an outline number before it, says which phase it is in.</summary>
-    Name,
-
-    /// <summary>The list's own number of the row, such as 4 or 2.1.</summary>
-    Number,
-    Length,
-    Start,
-    Finish,
-
-    /// <summary>When it should be finished, which moves nothing.</summary>
-    Deadline,
-
-    /// <summary>The owner; of several names, the others help.</summary>
-    Owner,
-
-    /// <summary>What comes before, by the list's own numbers or by name.</summary>
-    After,
-    Progress,
-    Note,
-}
-
 /// <summary>Which number of a date such as 4/5 is the day.</summary>
 public enum DateOrder
 {
@@ -44,7 +18,7 @@ public enum DateOrder
 public sealed record ListColumn(ListColumnKind Kind, string Heading, string Sample);
 
 /// <summary>What could not be read, or is read otherwise than it stands there.</summary>
-/// <param name="Column">The column it is in; <c>null</c> for the row.</param>
+/// <param name="Column">What the column it is in holds; <c>null</c> for the row.</param>
 public sealed record ListProblem(ListColumnKind? Column, string Message);
 
 /// <summary>A line of the list as a row of the plan.</summary>

@@ -20,22 +20,6 @@ internal static class MarkReader
         return null;
     }
 
-    public static string? Colour(JsonObjectReader at)
-    {
-        var colour = at.Text("colour", JsonObjectReader.LongestWord);
-        if (colour is not null && !TaskMarks.Colours.Contains(colour))
-            at.Error("colour", "value", $"“{colour}” is not a colour of rows: use one of {string.Join(", ", TaskMarks.Colours)}.");
-        return colour;
-    }
-
-    public static string? Label(JsonObjectReader at)
-    {
-        var label = at.Text("label", TaskMarks.LongestLabel)?.Trim() is { Length: > 0 } text ? text : null;
-        if (label is not null && TaskMarks.WhyRefusedLabel(label) is { } why)
-            at.Error("label", "label", why);
-        return label;
-    }
-
     public static ImmutableArray<ChecklistStep> Checklist(JsonObjectReader task)
     {
         var steps = ImmutableArray.CreateBuilder<ChecklistStep>();

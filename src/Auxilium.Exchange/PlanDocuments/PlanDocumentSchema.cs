@@ -1,16 +1,23 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+
 namespace Auxilium.Exchange.PlanDocuments;
 
-/// <summary>The JSON Schema (2020-12) of <c>auxilium-plan/1</c>.</summary>
+/// <summary>The JSON Schema (2020-12) of <c>auxilium-plan/1</c>, with the plain facts that tasks have.</summary>
 public static class PlanDocumentSchema
 {
+    private static readonly JsonSerializerOptions Indented = new() { WriteIndented = true };
+
     /// <summary>UTF-8 JSON.</summary>
     public static byte[] Utf8 { get; } = Load();
 
     private static byte[] Load()
     {
         using var stream = typeof(PlanDocumentSchema).Assembly.GetManifestResourceStream("auxilium-plan-1.schema.json")!;
-        using var bytes = new MemoryStream();
-        stream.CopyTo(bytes);
-        return bytes.ToArray();
+        var schema = JsonNode.Parse(stream)!;
+        var task = schema["properties"]!["tasks"]!["items"]!["properties"]!.AsObject();
+        foreach (var (name, fact) in FactFields.Schemas())
+            task.Add(name, fact);
+        return JsonSerializer.SerializeToUtf8Bytes(schema, Indented);
     }
 }

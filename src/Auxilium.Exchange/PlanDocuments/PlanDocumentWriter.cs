@@ -123,12 +123,9 @@ public static class PlanDocumentWriter
         json.WriteString("actualFinish", task.ActualFinish?.ToString());
         json.WriteString("remaining", task.Remaining?.ToString());
         WriteList(json, "assignments", task.Assignments, WriteAssignment);
-        json.WriteNumber("priority", task.Priority);
         json.WriteString("note", task.Note);
         json.WriteString("moreHands", task.Hands is { } hands ? PlanDocumentNames.Camel(hands.ToString()) : null);
-        json.WriteBoolean("key", task.Key);
-        json.WriteString("colour", task.Colour);
-        json.WriteString("label", task.Label);
+        FactFields.Write(json, task);
         WriteList(json, "checklist", task.Checklist, WriteStep);
         WriteList(json, "references", task.References, WriteReference);
         WriteRepeats(json, task.Repeats);

@@ -105,15 +105,12 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
             Estimate = ReadEstimate(at, milestone),
             Splits = ReadSplits(at, milestone ? Length.Zero : length ?? Length.OneDay),
             Remaining = ReadRemaining(at),
-            Priority = ReadPriority(at),
             Calendar = ReadCalendar(at),
             Progress = ReadProgress(at),
             Assignments = ReadAssignments(at),
             Note = at.Text("note", PlanTask.LongestNote) ?? "",
             Hands = MarkReader.Hands(at),
-            Key = at.Flag("key"),
-            Colour = MarkReader.Colour(at),
-            Label = MarkReader.Label(at),
+            Facts = FactFields.Read(at),
             Checklist = MarkReader.Checklist(at),
             References = MarkReader.References(at),
             Repeats = MarkReader.Repeats(at, units),
@@ -178,15 +175,6 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
                 "Only a task that has started and is not done has work left: give it an “actualStart” and no “actualFinish”."
             );
         return remaining;
-    }
-
-    private static int ReadPriority(JsonObjectReader at)
-    {
-        var priority = at.Number("priority") ?? PlanTask.UsualPriority;
-        if (priority is >= 0 and <= 1000 && priority == decimal.Truncate(priority))
-            return (int)priority;
-        at.Error("priority", "range", "Priority is a whole number from 0 to 1000; 500 is usual.");
-        return PlanTask.UsualPriority;
     }
 
     private static string ReadName(JsonObjectReader at)

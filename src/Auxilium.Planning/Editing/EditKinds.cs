@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 
 namespace Auxilium.Planning.Editing;
@@ -82,12 +83,8 @@ public static class EditKinds
         EditKind.Of<SetFixedDates>(),
         EditKind.Of<SetFinish>(),
         EditKind.Of<SetNote>(),
-        EditKind.Of<SetKey>(),
-        EditKind.Of<SetColour>(),
-        EditKind.Of<SetLabel>(),
         EditKind.Of<SetChecklist>(),
         EditKind.Of<SetReferences>(),
-        EditKind.Of<SetPriority>(),
         EditKind.Of<RepeatTask>(),
         EditKind.Of<ExtendSeries>(),
         EditKind.Of<KeepSeries>(),
@@ -107,5 +104,6 @@ public static class EditKinds
         EditKind.Of<SetPeriods>(),
         EditKind.Of<SetFinishBy>(),
         EditKind.Of<Together>(),
+        .. PlainFacts.All.Select(fact => fact.Edit),
     ];
 }

@@ -10,6 +10,17 @@ public sealed record EditedPlan(AppliedEdit Applied, Schedule Before, Schedule A
 /// <summary>The one way a plan changes: apply the edit, work out the dates, say what moved.</summary>
 public static class EditPipeline
 {
+    /// <summary>What may make a plan more than can be worked out.</summary>
+    private static readonly HashSet<EditField> Costly =
+    [
+        EditField.None,
+        EditField.Owner,
+        EditField.Calendar,
+        EditField.Calendars,
+        EditField.People,
+        EditField.ProjectCalendar,
+    ];
+
     /// <inheritdoc cref="Run(PlanEdit, EditContext)"/>
     public static EditedPlan Run(Schedule before, PlanEdit edit, DateOnly today, IReadOnlyList<Person> directory) =>
         Run(edit, new EditContext(before, today, directory));
@@ -27,17 +38,7 @@ public static class EditPipeline
         {
             var applied = edit.Apply(before.Plan, context);
             var now = applied.Plan;
-            if (
-                applied.Touched.Any(t =>
-                    t.Field
-                        is EditField.None
-                            or EditField.Owner
-                            or EditField.Calendar
-                            or EditField.Calendars
-                            or EditField.People
-                            or EditField.ProjectCalendar
-                ) && PlanCost.WhyTooMuch(now) is { } why
-            )
+            if (applied.Touched.Any(t => Costly.Contains(t.Field)) && PlanCost.WhyTooMuch(now) is { } why)
                 throw new EditRefusedException("tooMuch", why, edit.Traits.Task, EditField.Calendars);
             var after = Scheduler.Calculate(now, before, context.Cancel);
             return new EditedPlan(applied, before, after, Ripple.Between(before, after), context.Today);

@@ -11,7 +11,7 @@ public sealed record AddTask(string Id, string Name, string? Parent = null, stri
 {
     public static string Wire => "addTask";
 
-    public override EditTraits Traits => new(Id, EditField.Name, EditRight.Edit);
+    public override EditTraits Traits => new(Id, EditField.TaskName, EditRight.Edit);
 
     public override string Many => "rows added";
 
@@ -220,6 +220,7 @@ internal static class RowEdits
             ActualFinish = null,
             Remaining = null,
             Before = null,
+            Facts = task.Facts.Only(fact => fact.IsCopied),
             Checklist = [.. task.Checklist.Select(step => step with { Done = false })],
         };
 
@@ -230,7 +231,7 @@ internal static class RowEdits
                 "tooMany",
                 $"A plan holds at most {Plan.MostTasks:N0} rows: start another project for the rest.",
                 task,
-                EditField.Name
+                EditField.TaskName
             );
     }
 

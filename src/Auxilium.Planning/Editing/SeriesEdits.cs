@@ -329,10 +329,7 @@ public static class SeriesEdits
             Pinned = new PinnedDates(occurrence.Start),
             Occurrence = occurrence.Day,
             Assignments = series.Assignments,
-            Priority = series.Priority,
-            Key = series.Key,
-            Colour = series.Colour,
-            Label = series.Label,
+            Facts = series.Facts.Only(fact => fact.IsCopied),
             Checklist = [.. series.Checklist.Select(step => step with { Done = false })],
         };
     }

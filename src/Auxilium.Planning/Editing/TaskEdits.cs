@@ -32,7 +32,7 @@ public sealed record RenameTask(string Task, string Name) : PlanEdit, IEditKind
             {
                 Name = task.Name,
             },
-            EditField.Name
+            EditField.TaskName
         );
     }
 
@@ -212,20 +212,20 @@ internal static class TaskEdits
     {
         var trimmed = name.Trim();
         if (trimmed.Length == 0)
-            throw new EditRefusedException("name", "A task needs a name: type what has to be done.", task, EditField.Name);
+            throw new EditRefusedException("name", "A task needs a name: type what has to be done.", task, EditField.TaskName);
         if (trimmed.Length > PlanTask.LongestName)
             throw new EditRefusedException(
                 "name",
                 $"This name has {trimmed.Length:N0} characters: shorten it to {PlanTask.LongestName} or fewer.",
                 task,
-                EditField.Name
+                EditField.TaskName
             );
         if (trimmed.Any(char.IsControl))
             throw new EditRefusedException(
                 "name",
                 "A name is one line of text: leave out line breaks and control characters.",
                 task,
-                EditField.Name
+                EditField.TaskName
             );
         return trimmed;
     }

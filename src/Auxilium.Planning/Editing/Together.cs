@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using static Auxilium.Planning.Editing.EditText;
@@ -43,7 +44,7 @@ public sealed record Together(ImmutableArray<PlanEdit> Edits) : PlanEdit, IEditK
     }
 
     public static PlanEdit Sample(EditSampler from) =>
-        new Together([new RenameTask(from.Any, "One"), new SetPriority(from.Leaf, 7), new RemoveTasks([from.Any])]);
+        new Together([new RenameTask(from.Any, "One"), PlainFacts.Priority.Give(from.Leaf, 7), new RemoveTasks([from.Any])]);
 
     /// <summary>What decides who may do what is told each for itself, and first.</summary>
     private static bool IsWeighty(PlanEdit edit) => edit.Traits.Right == EditRight.People;

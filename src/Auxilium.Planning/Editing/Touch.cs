@@ -16,7 +16,7 @@ public readonly record struct Touch(string? Task, EditField Field)
     public static Touch Parse(string text)
     {
         var slash = text.LastIndexOf('/');
-        return slash >= 0 && Enum.TryParse<EditField>(text[(slash + 1)..], out var field)
+        return slash >= 0 && EditField.Find(text[(slash + 1)..]) is { } field
             ? new Touch(slash == 0 ? null : text[..slash], field)
             : throw new FormatException($"“{text}” names no field.");
     }

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Facts;
 
 namespace Auxilium.Planning.Plans;
 
@@ -63,15 +64,13 @@ public enum MoreHands
 public readonly record struct Assignment(string Person, decimal Share = 1);
 
 /// <summary>One row of the task list: a task, a milestone, or (when others name it as parent) a phase.</summary>
-public sealed record PlanTask
+public sealed record PlanTask : IHasFacts
 {
     /// <summary>A name is at most this many characters.</summary>
     public const int LongestName = 200;
 
     /// <summary>A note is at most this many characters.</summary>
     public const int LongestNote = 20_000;
-
-    public const int UsualPriority = 500;
 
     /// <summary>A task pauses at most this often.</summary>
     public const int MostSplits = 100;
@@ -122,9 +121,6 @@ public sealed record PlanTask
     /// <summary>Work left of a started task, where it is other than the length and the progress say (rule F4).</summary>
     public Length? Remaining { get; init; }
 
-    /// <summary>0 to 1000; 500 is usual.</summary>
-    public int Priority { get; init; } = UsualPriority;
-
     public ImmutableArray<Assignment> Assignments { get; init; } = [];
 
     /// <summary>What more hands do; <c>null</c> while nobody has said.</summary>
@@ -132,14 +128,8 @@ public sealed record PlanTask
 
     public string Note { get; init; } = "";
 
-    /// <summary>One of those that matter most.</summary>
-    public bool Key { get; init; }
-
-    /// <summary>One of <see cref="TaskMarks.Colours"/>; <c>null</c> for none.</summary>
-    public string? Colour { get; init; }
-
-    /// <summary>A word of the organisation's own to gather tasks by.</summary>
-    public string? Label { get; init; }
+    /// <summary>What no date depends on: priority, label and such.</summary>
+    public FactValues Facts { get; init; } = FactValues.None;
 
     public ImmutableArray<ChecklistStep> Checklist { get; init; } = [];
 

@@ -11,9 +11,6 @@ public readonly record struct Reference(string Address, string Title = "");
 /// <summary>What a task can be marked with; none of it moves a date.</summary>
 public static class TaskMarks
 {
-    /// <summary>A label is at most this many characters.</summary>
-    public const int LongestLabel = 40;
-
     /// <summary>A checklist has at most this many steps.</summary>
     public const int MostSteps = 100;
 
@@ -25,15 +22,6 @@ public static class TaskMarks
 
     /// <summary>An address is at most this many characters.</summary>
     public const int LongestAddress = 2_000;
-
-    /// <summary>The colours a row can have.</summary>
-    public static IReadOnlyList<string> Colours { get; } = ["sand", "moss", "sky", "rose", "lilac"];
-
-    /// <summary>The sentence that says what is wrong with a label; <c>null</c> when nothing is.</summary>
-    public static string? WhyRefusedLabel(string label) =>
-        label.Length > LongestLabel ? $"A label has at most {LongestLabel} characters: shorten it."
-        : label.Any(char.IsControl) ? "A label is one line of text: leave out line breaks and control characters."
-        : null;
 
     /// <summary>The sentence that says what is wrong with a step; <c>null</c> when nothing is.</summary>
     public static string? WhyRefused(ChecklistStep step) =>

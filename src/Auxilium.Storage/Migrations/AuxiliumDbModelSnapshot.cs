@@ -1222,10 +1222,6 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnName("checklist")
                         .HasDefaultValueSql("'[]'::jsonb");
 
-                    b.Property<string>("Colour")
-                        .HasColumnType("text")
-                        .HasColumnName("colour");
-
                     b.Property<DateTime?>("ConstraintDate")
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("constraint_date");
@@ -1249,14 +1245,6 @@ namespace Auxilium.Storage.Migrations
                     b.Property<string>("Hands")
                         .HasColumnType("text")
                         .HasColumnName("hands");
-
-                    b.Property<bool>("Key")
-                        .HasColumnType("boolean")
-                        .HasColumnName("key");
-
-                    b.Property<string>("Label")
-                        .HasColumnType("text")
-                        .HasColumnName("label");
 
                     b.Property<string>("Length")
                         .IsRequired()
@@ -1288,12 +1276,6 @@ namespace Auxilium.Storage.Migrations
                     b.Property<DateTime?>("PinnedStart")
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("pinned_start");
-
-                    b.Property<int>("Priority")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("integer")
-                        .HasDefaultValue(500)
-                        .HasColumnName("priority");
 
                     b.Property<decimal>("Progress")
                         .HasColumnType("numeric")

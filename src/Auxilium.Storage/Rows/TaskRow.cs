@@ -1,5 +1,8 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
+using Auxilium.Exchange.PlanDocuments;
+using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 
 namespace Auxilium.Storage.Rows;
@@ -40,8 +43,6 @@ public sealed class TaskRow
 
     public string? Remaining { get; set; }
 
-    public int Priority { get; set; } = PlanTask.UsualPriority;
-
     public DateTime? PinnedStart { get; set; }
 
     public DateTime? PinnedFinish { get; set; }
@@ -59,12 +60,6 @@ public sealed class TaskRow
     public string Note { get; set; } = "";
 
     public MoreHands? Hands { get; set; }
-
-    public bool Key { get; set; }
-
-    public string? Colour { get; set; }
-
-    public string? Label { get; set; }
 
     /// <summary>Steps as JSON.</summary>
     public string Checklist { get; set; } = "[]";
@@ -84,18 +79,39 @@ public sealed class TaskRow
     public required string Assignments { get; set; }
 }
 
-/// <summary>Facts of a task that lie together in one column: another one needs no change of the database.</summary>
-/// <param name="Occurrence">The day of its rule that it is the occurrence of.</param>
-/// <param name="Before">How far it was before it was done.</param>
-/// <param name="LengthBefore">What a milestone took before it became one.</param>
-internal sealed record TaskFactsRow(DateOnly? Occurrence = null, TrackedBefore? Before = null, TypedLength? LengthBefore = null)
+/// <summary>Facts of a task that lie together in one column, plain ones by their names: another one needs no change of the database.</summary>
+internal sealed record TaskFactsRow : IHasFacts
 {
-    private static readonly JsonSerializerOptions Short = new() { DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull };
+    private static readonly JsonSerializerOptions Short = new()
+    {
+        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+        TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { FactFields.ToldBesideOthers } },
+    };
+
+    /// <summary>The day of its rule that it is the occurrence of.</summary>
+    public DateOnly? Occurrence { get; init; }
+
+    /// <summary>How far it was before it was done.</summary>
+    public TrackedBefore? Before { get; init; }
+
+    /// <summary>What a milestone took before it became one.</summary>
+    public TypedLength? LengthBefore { get; init; }
+
+    public FactValues Facts { get; init; } = FactValues.None;
 
     public static string? Write(PlanTask task) =>
-        new TaskFactsRow(task.Occurrence, task.Before, task.LengthBefore) is var facts && facts == new TaskFactsRow()
+        task is { Occurrence: null, Before: null, LengthBefore: null, Facts.IsEmpty: true }
             ? null
-            : JsonSerializer.Serialize(facts, Short);
+            : JsonSerializer.Serialize(
+                new TaskFactsRow
+                {
+                    Occurrence = task.Occurrence,
+                    Before = task.Before,
+                    LengthBefore = task.LengthBefore,
+                    Facts = task.Facts,
+                },
+                Short
+            );
 
-    public static TaskFactsRow Read(string? json) => json is null ? new() : JsonSerializer.Deserialize<TaskFactsRow>(json)!;
+    public static TaskFactsRow Read(string json) => JsonSerializer.Deserialize<TaskFactsRow>(json, Short)!;
 }

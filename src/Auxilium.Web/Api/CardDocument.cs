@@ -1,5 +1,6 @@
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Web.Pages.Plan;
@@ -7,7 +8,7 @@ using Auxilium.Web.Pages.Plan;
 namespace Auxilium.Web.Api;
 
 /// <summary>Everything about one task: what its card shows. Lengths are as typed, dates <c>YYYY-MM-DDTHH:mm</c>.</summary>
-public sealed record CardDocument
+public sealed record CardDocument : IHasFacts
 {
     public required int Version { get; init; }
     public required string Id { get; init; }
@@ -72,12 +73,8 @@ public sealed record CardDocument
 
     public required string Note { get; init; }
 
-    public required bool Key { get; init; }
-    public string? Colour { get; init; }
-    public string? Label { get; init; }
-
-    /// <summary>0 to 1000; 500 is usual.</summary>
-    public required int Priority { get; init; }
+    /// <summary>What no date depends on: priority, label and such, each by its name.</summary>
+    public required FactValues Facts { get; init; }
 
     public required IReadOnlyList<ChecklistStep> Checklist { get; init; }
     public required IReadOnlyList<Reference> References { get; init; }
@@ -143,10 +140,7 @@ public sealed record CardDocument
             Away = DaysAway.Of(schedule, row),
             Warnings = [.. schedule.Warnings.Where(w => w.Tasks.Contains(task.Id)).Select(w => w.Message)],
             Note = task.Note,
-            Key = task.Key,
-            Colour = task.Colour,
-            Label = task.Label,
-            Priority = task.Priority,
+            Facts = task.Facts,
             Checklist = task.Checklist,
             References = task.References,
             Repeats = task.Repeats is { } rule ? CardRepeat.Of(rule) : null,

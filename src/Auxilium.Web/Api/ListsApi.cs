@@ -27,7 +27,7 @@ internal static class ListsApi
             .WithSummary("How a pasted list is understood, line by line, with the edit that would add it. Nothing is kept.")
             .WithDescription(
                 "The body is { \"text\": … }; “columns” says what each column holds ("
-                    + string.Join(", ", Enum.GetValues<ListColumnKind>().Select(kind => Words.Camel(kind)))
+                    + string.Join(", ", ListColumnKind.All.Select(kind => kind.Name))
                     + "), “dateOrder” is dayFirst or monthFirst, “makePeople” whether unknown owners join the plan, “parent” and "
                     + "“after” where the rows go, “levels” how deep the rows of some lines stand: { \"3\": 1 }."
             )
@@ -72,7 +72,7 @@ internal static class ListsApi
 
     private static ListOptions? OptionsOf(ListRequest request)
     {
-        var columns = request.Columns?.Select(KindOf).ToList();
+        var columns = request.Columns?.Select(ListColumnKind.Find).ToList();
         if (columns?.Contains(null) == true)
             return null;
         if (request.DateOrder is not (null or "dayFirst" or "monthFirst"))
@@ -84,7 +84,7 @@ internal static class ListsApi
             _ => DateOrder.Unknown,
         };
         return new ListOptions(
-            columns?.Select(kind => kind!.Value).ToList(),
+            columns?.Select(kind => kind!).ToList(),
             order,
             request.MakePeople,
             request.Parent,
@@ -92,9 +92,6 @@ internal static class ListsApi
             request.Levels
         );
     }
-
-    private static ListColumnKind? KindOf(string name) =>
-        Enum.GetValues<ListColumnKind>().Where(kind => Words.Camel(kind) == name).Select(kind => (ListColumnKind?)kind).FirstOrDefault();
 }
 
 /// <param name="Text">The list.</param>
@@ -130,7 +127,7 @@ public sealed record ListDocument(
 {
     internal static ListDocument Of(ListReading reading) =>
         new(
-            [.. reading.Columns.Select(c => new ListColumnDocument(Words.Camel(c.Kind), c.Heading, c.Sample))],
+            [.. reading.Columns.Select(c => new ListColumnDocument(c.Kind.Name, c.Heading, c.Sample))],
             [.. reading.Rows.Select(ListRowDocument.Of)],
             reading.Order == Exchange.Lists.DateOrder.Unknown ? null : Words.Camel(reading.Order),
             reading.AskOrder,
@@ -160,8 +157,8 @@ public sealed record ListRowDocument(
             row.Number,
             row.Name,
             row.IsPhase,
-            row.Cells.ToDictionary(cell => Words.Camel(cell.Key), cell => cell.Value),
-            [.. row.Problems.Select(p => new ListProblemDocument(p.Column is { } column ? Words.Camel(column) : null, p.Message))]
+            row.Cells.ToDictionary(cell => cell.Key.Name, cell => cell.Value),
+            [.. row.Problems.Select(p => new ListProblemDocument(p.Column?.Name, p.Message))]
         );
 }
 

@@ -64,7 +64,7 @@ public class ListReaderTests
     {
         var reading = Read("1\tBook the band\t3d\t2027-05-10\tInes Vale\n2\tPrint posters\t2d\t2027-05-12\tInes Vale");
         Assert.Equal(
-            [ListColumnKind.Number, ListColumnKind.Name, ListColumnKind.Length, ListColumnKind.Start, ListColumnKind.Owner],
+            [ListColumnKind.Number, ListColumnKind.Task, ListColumnKind.Length, ListColumnKind.Start, ListColumnKind.Owner],
             reading.Columns.Select(c => c.Kind)
         );
     }
@@ -74,7 +74,7 @@ public class ListReaderTests
     {
         const string Text = "Print posters\tTom\nBook the band\tTom";
         Assert.Equal(ListColumnKind.Owner, Read(Text).Columns[1].Kind);
-        var noted = Read(Text, new ListOptions([ListColumnKind.Name, ListColumnKind.Note]));
+        var noted = Read(Text, new ListOptions([ListColumnKind.Task, ListColumnKind.Note]));
         Assert.Equal("Tom", noted.Rows[0].Cells[ListColumnKind.Note]);
         Assert.Empty(noted.NewPeople);
         Assert.Contains("No column has the names", Read(Text, new ListOptions([ListColumnKind.Ignored, ListColumnKind.Note])).Problem);
@@ -147,7 +147,7 @@ public class ListReaderTests
         var passed = Read("Task\tFinish\tProgress\nPaint\t11 May\t40%").Rows[0];
         Assert.Contains(passed.Problems, p => p.Message.Contains("has passed and it is not done", StringComparison.Ordinal));
         var future = Read("Task\tStart\tFinish\tProgress\nPaint\t17 May\t19 May\tdone").Rows[0];
-        Assert.Equal([ListColumnKind.Start, ListColumnKind.Finish], future.Problems.Select(p => p.Column!.Value));
+        Assert.Equal([ListColumnKind.Start, ListColumnKind.Finish], future.Problems.Select(p => p.Column!));
     }
 
     [Fact]
@@ -200,7 +200,7 @@ public class ListReaderTests
         var reading = Read("Task\tLength\tStart\tAfter\tDone\nPermit\tlong\tsoon\t9\tmaybe");
         Assert.Equal(
             [ListColumnKind.Start, ListColumnKind.Length, ListColumnKind.Progress, ListColumnKind.After],
-            reading.Rows[0].Problems.Select(p => p.Column!.Value)
+            reading.Rows[0].Problems.Select(p => p.Column!)
         );
         Assert.NotNull(reading.Edit);
         Assert.Equal(Length.OneDay, Apply(reading).Tasks[0].Length);

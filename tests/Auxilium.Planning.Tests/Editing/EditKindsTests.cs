@@ -23,7 +23,8 @@ public class EditKindsTests
     public void Every_class_of_edit_stands_in_the_list_once()
     {
         var classes = typeof(PlanEdit).Assembly.GetTypes().Where(t => t.IsSubclassOf(typeof(PlanEdit)) && !t.IsAbstract);
-        Assert.Equal(classes.OrderBy(t => t.Name), EditKinds.All.Select(kind => kind.Type).OrderBy(t => t.Name));
+        var listed = EditKinds.All.Select(kind => kind.Type.IsGenericType ? kind.Type.GetGenericTypeDefinition() : kind.Type);
+        Assert.Equal(classes.OrderBy(t => t.Name), listed.Distinct().OrderBy(t => t.Name));
         Assert.Distinct(EditKinds.All.Select(kind => kind.Wire));
     }
 

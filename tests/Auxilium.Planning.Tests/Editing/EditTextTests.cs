@@ -1,5 +1,6 @@
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 
@@ -99,24 +100,24 @@ public class EditTextTests
             },
             { new SetNote("A", "Ask twice"), "The note of A has changed." },
             { new SetNote("A", " "), "A has no note now." },
-            { new SetKey("A", true), "A is a key task." },
-            { new SetKey("A", false), "A is no longer a key task." },
-            { new SetColour("A", "moss"), "A is marked in moss." },
-            { new SetColour("A", null), "A has no colour of its own now." },
-            { new SetLabel("A", " print "), "A is labelled print." },
-            { new SetLabel("A", " "), "A has no label now." },
+            { PlainFacts.Key.Give("A", true), "A is a key task." },
+            { PlainFacts.Key.Give("A", false), "A is no longer a key task." },
+            { PlainFacts.Colour.Give("A", "moss"), "A is marked in moss." },
+            { PlainFacts.Colour.Give("A", null), "A has no colour of its own now." },
+            { PlainFacts.Label.Give("A", " print "), "A is labelled print." },
+            { PlainFacts.Label.Give("A", " "), "A has no label now." },
             { new SetChecklist("A", [new("Call", true), new("Pay")]), "A has 1 of 2 steps done." },
             { new SetChecklist("A", [new("Call", true)]), "A has all steps of its checklist done." },
             { new SetChecklist("A", []), "A has no checklist now." },
             { new SetReferences("A", [new("https://tidewell.example/permit", "Permit")]), "A has a link to a page." },
             { new SetReferences("A", []), "A has no links to pages now." },
-            { new SetPriority("A", 700), "A has priority 700." },
+            { PlainFacts.Priority.Give("A", 700), "A has priority 700." },
             { new SetRepeat("A", null), "A no longer repeats; its rows stay." },
             { new SetPeriods([new("Harbour week", new(2027, 5, 10), new(2027, 5, 14))]), "Named periods: Harbour week." },
             { new SetPeriods([]), "There are no named periods now." },
-            { new Together([new SetLabel("A", "print"), new SetLabel("C", "print")]), "2 tasks are labelled print." },
-            { new Together([new SetColour("A", "sky"), new SetColour("C", "sky")]), "2 tasks are marked in sky." },
-            { new Together([new SetKey("A", true), new SetKey("C", true)]), "2 tasks are key tasks." },
+            { new Together([PlainFacts.Label.Give("A", "print"), PlainFacts.Label.Give("C", "print")]), "2 tasks are labelled print." },
+            { new Together([PlainFacts.Colour.Give("A", "sky"), PlainFacts.Colour.Give("C", "sky")]), "2 tasks are marked in sky." },
+            { new Together([PlainFacts.Key.Give("A", true), PlainFacts.Key.Give("C", true)]), "2 tasks are key tasks." },
             { new Together([new SetActive("A", false), new SetActive("C", false)]), "2 tasks are now inactive." },
             {
                 new Together([new SetActive("A", true), new PlaceTask("A", PlanTime.At(2027, 5, 6, 9))]),
@@ -161,22 +162,22 @@ public class EditTextTests
     }
 
     [Theory]
-    [InlineData(EditField.Start, "finishes no later than Fri 7 May")]
-    [InlineData(EditField.Deadline, "Thu 6 May")]
-    [InlineData(EditField.Splits, "2d after 1d")]
-    [InlineData(EditField.Estimate, "1d – 3d – 8d")]
-    [InlineData(EditField.Calendar, "Crew")]
-    [InlineData(EditField.Active, "active")]
-    [InlineData(EditField.After, "after nothing")]
-    [InlineData(EditField.Key, "a key task")]
-    [InlineData(EditField.Colour, "rose")]
-    [InlineData(EditField.Label, "print")]
-    [InlineData(EditField.Checklist, "1 of 2 steps done")]
-    [InlineData(EditField.References, "Permit, mailto:sea@tide.example")]
-    [InlineData(EditField.Priority, "priority 500")]
-    [InlineData(EditField.Repeat, "every week on Mon, 1 day each")]
-    [InlineData(EditField.Owner, "Ann, Ann’s friend 50 %")]
-    public void What_a_field_holds_is_told_in_words_when_two_people_changed_it(EditField field, string words)
+    [InlineData("Start", "finishes no later than Fri 7 May")]
+    [InlineData("Deadline", "Thu 6 May")]
+    [InlineData("Splits", "2d after 1d")]
+    [InlineData("Estimate", "1d – 3d – 8d")]
+    [InlineData("Calendar", "Crew")]
+    [InlineData("Active", "active")]
+    [InlineData("After", "after nothing")]
+    [InlineData("Key", "a key task")]
+    [InlineData("Colour", "rose")]
+    [InlineData("Label", "print")]
+    [InlineData("Checklist", "1 of 2 steps done")]
+    [InlineData("References", "Permit, mailto:sea@tide.example")]
+    [InlineData("Priority", "priority 500")]
+    [InlineData("Repeat", "every week on Mon, 1 day each")]
+    [InlineData("Owner", "Ann, Ann’s friend 50 %")]
+    public void What_a_field_holds_is_told_in_words_when_two_people_changed_it(string field, string words)
     {
         var plan = Plan()
             .With("A", t =>
@@ -187,9 +188,7 @@ public class EditTextTests
                     Splits = [new(Length.OneDay, Length.Days(2))],
                     Estimate = new(Length.OneDay, Length.Days(3), Length.Days(8)),
                     Calendar = "crew",
-                    Key = true,
-                    Colour = "rose",
-                    Label = "print",
+                    Facts = PlainFacts.Key.On(PlainFacts.Colour.On(PlainFacts.Label.On(t.Facts, "print"), "rose"), true),
                     Checklist = [new("Call", true), new("Pay")],
                     References = [new("https://tidewell.example/permit", "Permit"), new("mailto:sea@tide.example")],
                     Repeats = new()
@@ -205,19 +204,19 @@ public class EditTextTests
             People = [.. plan.People, new("friend", "Ann’s friend", "AF")],
             Tasks = [plan.Tasks[0] with { Assignments = [new("ann"), new("friend", 0.5m)] }, .. plan.Tasks[1..]],
         };
-        Assert.Equal(words, FieldText.Of(plan.Calculate(), new Touch("A", field)));
+        Assert.Equal(words, FieldText.Of(plan.Calculate(), new Touch("A", EditField.Find(field)!)));
     }
 
     [Theory]
-    [InlineData(EditField.ProjectStart, "starts Mon 3 May")]
-    [InlineData(EditField.StatusDate, "no status date")]
-    [InlineData(EditField.WorkUnits, "8 hours a day, 5 days a week")]
-    [InlineData(EditField.ProjectCalendar, "Weekdays")]
-    [InlineData(EditField.Criticality, "up to 0 days of float")]
-    [InlineData(EditField.FinishBy, "no deadline")]
-    [InlineData(EditField.Coordinator, "nobody")]
-    public void So_is_what_the_project_holds(EditField field, string words) =>
-        Assert.Equal(words, FieldText.Of(Plan().Calculate(), new Touch(null, field)));
+    [InlineData("ProjectStart", "starts Mon 3 May")]
+    [InlineData("StatusDate", "no status date")]
+    [InlineData("WorkUnits", "8 hours a day, 5 days a week")]
+    [InlineData("ProjectCalendar", "Weekdays")]
+    [InlineData("Criticality", "up to 0 days of float")]
+    [InlineData("FinishBy", "no deadline")]
+    [InlineData("Coordinator", "nobody")]
+    public void So_is_what_the_project_holds(string field, string words) =>
+        Assert.Equal(words, FieldText.Of(Plan().Calculate(), new Touch(null, EditField.Find(field)!)));
 
     private static WorkCalendar Away(int from, int to) =>
         new()

@@ -1,6 +1,8 @@
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 
@@ -263,10 +265,10 @@ public class EditorTests
     }
 
     [Theory]
-    [InlineData(typeof(SetLength), EditField.Length)]
-    [InlineData(typeof(FinishTask), EditField.Progress)]
-    [InlineData(typeof(SetMilestone), EditField.Length)]
-    public void What_a_phase_rolls_up_cannot_be_set_on_it(Type kind, EditField field)
+    [InlineData(typeof(SetLength), "Length")]
+    [InlineData(typeof(FinishTask), "Progress")]
+    [InlineData(typeof(SetMilestone), "Length")]
+    public void What_a_phase_rolls_up_cannot_be_set_on_it(Type kind, string field)
     {
         PlanEdit edit = kind.Name switch
         {
@@ -275,7 +277,7 @@ public class EditorTests
             _ => new SetMilestone("P", true),
         };
         var refused = Refused(PlanText.Plan(Outline), edit);
-        Assert.Equal(("phase", "P", field), (refused.Code, refused.Task, refused.Field));
+        Assert.Equal(("phase", "P", field), (refused.Code, refused.Task, refused.Field.Name));
     }
 
     [Fact]
@@ -415,7 +417,18 @@ public class EditorTests
         string.Join(
             "\n",
             new object[] { plan.Project, plan.Calendars, plan.People, plan.Links, plan.Tasks }.Select(part =>
-                JsonSerializer.Serialize(part)
+                JsonSerializer.Serialize(part, Texts)
             )
         );
+
+    private static readonly JsonSerializerOptions Texts = new() { Converters = { new FactsAsText() } };
+
+    private sealed class FactsAsText : JsonConverter<FactValues>
+    {
+        public override FactValues Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
+            throw new NotSupportedException();
+
+        public override void Write(Utf8JsonWriter writer, FactValues value, JsonSerializerOptions options) =>
+            writer.WriteStringValue(value.ToString());
+    }
 }

@@ -1,6 +1,7 @@
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.CheckUp;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 
@@ -24,7 +25,7 @@ public class SeriesEditTests
         Assert.Equal(["M 1", "M 2", "M 3"], Names(edited.After));
         Assert.Equal("2027-05-11T09:00 – 2027-05-11T11:00", edited.After.Dates(Occurrence(edited.After, 1)));
         var first = edited.After.Plan.Find(Occurrence(edited.After, 0))!;
-        Assert.Equal(("ann", true, "crew"), (first.Owner, first.Pinned is not null, first.Label));
+        Assert.Equal(("ann", true, "crew"), (first.Owner, first.Pinned is not null, PlainFacts.Label.Of(first)));
         Assert.Equal(new DateOnly(2027, 5, 18), edited.After.Plan.Find("M")!.Repeats!.Made);
         Assert.Equal(edited.Before.Finish, edited.After.Finish);
         Assert.Equal("M comes every week on Tue, 2 hours each: 3 times.", Said(edited));
@@ -196,7 +197,14 @@ public class SeriesEditTests
     private static Plan Plan() =>
         PlanText
             .Plan("P\n  A 15d\n  S 1d\nM 1d")
-            .With("M", t => t with { Assignments = [new("ann")], Label = "crew", Constraint = new(ConstraintKind.AsLateAsPossible) }) with
+            .With("M", t =>
+                t with
+                {
+                    Assignments = [new("ann")],
+                    Facts = PlainFacts.Label.On(t.Facts, "crew"),
+                    Constraint = new(ConstraintKind.AsLateAsPossible),
+                }
+            ) with
         {
             People = [new("ann", "Ann", "A")],
         };

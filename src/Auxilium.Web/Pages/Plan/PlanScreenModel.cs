@@ -12,9 +12,6 @@ namespace Auxilium.Web.Pages.Plan;
 /// </summary>
 public abstract class PlanScreenModel : PageModel
 {
-    // The default encoder escapes <, > and &, so that no name can end the element the data stands in.
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
-
     public Guid Id { get; private set; }
 
     /// <summary>Which look at the plan is open: <c>Plan</c>, <c>Lanes</c>, <c>Month</c> or <c>Chains</c>.</summary>
@@ -73,7 +70,8 @@ public abstract class PlanScreenModel : PageModel
                 more.Calendars,
                 more.Proposals,
             },
-            Json
+            // Its encoder escapes <, > and &, so that no name can end the element the data stands in.
+            RowJson.Options
         );
     }
 }

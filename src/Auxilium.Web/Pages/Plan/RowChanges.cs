@@ -1,5 +1,6 @@
 using System.Reflection;
 using System.Text.Json;
+using Auxilium.Planning.Facts;
 
 namespace Auxilium.Web.Pages.Plan;
 
@@ -8,7 +9,11 @@ internal static class RowChanges
 {
     private delegate void Compare(RowView was, RowView now, Dictionary<string, object?> changed);
 
-    private static readonly Compare[] Fields = [.. typeof(RowView).GetProperties().Select(FieldOf)];
+    private static readonly Compare[] Fields =
+    [
+        .. typeof(RowView).GetProperties().Where(property => property.Name != nameof(RowView.Facts)).Select(FieldOf),
+        .. PlainFacts.All.Select(FactOf),
+    ];
 
     /// <param name="before">The rows as the screen has them, by id.</param>
     /// <param name="after">The rows as they are.</param>
@@ -40,6 +45,14 @@ internal static class RowChanges
                 .GetMethod(nameof(Typed), BindingFlags.NonPublic | BindingFlags.Static)!
                 .MakeGenericMethod(property.PropertyType)
                 .Invoke(null, [property])!;
+
+    private static Compare FactOf(Fact fact) =>
+        (was, now, changed) =>
+        {
+            var value = now.Facts[fact];
+            if (!Equals(was.Facts[fact], value))
+                changed[fact.Name] = value;
+        };
 
     /// <summary>Reads a property by its own getter, so that a value becomes an object only where it is other.</summary>
     private static Compare Typed<T>(PropertyInfo property)

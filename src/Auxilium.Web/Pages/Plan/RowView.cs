@@ -1,6 +1,7 @@
 using System.Text.Json.Serialization;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Tracking;
@@ -10,7 +11,7 @@ namespace Auxilium.Web.Pages.Plan;
 /// <summary>
 /// One row as the Plan screen draws it. Times are minutes since 0001-01-01T00:00. What most rows have not is left out when it is sent.
 /// </summary>
-public sealed record RowView
+public sealed record RowView : IHasFacts
 {
     public required string Id { get; init; }
 
@@ -67,18 +68,8 @@ public sealed record RowView
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool Note { get; init; }
 
-    /// <summary>One of those that matter most.</summary>
-    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
-    public bool Key { get; init; }
-
-    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
-    public string? Colour { get; init; }
-
-    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
-    public string? Label { get; init; }
-
-    /// <summary>0 to 1000; 500 is usual.</summary>
-    public int Priority { get; init; }
+    /// <summary>What no date depends on: priority, label and such, each by its name, and left out where it is as usual.</summary>
+    public FactValues Facts { get; init; } = FactValues.None;
 
     /// <summary>How far its checklist is, such as "1 of 3"; <c>null</c> when it has none.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
@@ -157,7 +148,6 @@ public sealed record RowView
             Finish = Finish,
             Stretches = Stretches,
             Off = Off,
-            Priority = PlanTask.UsualPriority,
             State = has("state") ? State : null,
             Progress = has("state") ? Progress : 0,
             DoneTo = has("state") ? DoneTo : null,
@@ -168,9 +158,7 @@ public sealed record RowView
             After = has("after") ? After : "",
             WaitsFor = has("after") && has("state") ? WaitsFor : null,
             Deadline = has("deadline") ? Deadline : null,
-            Key = has("label") && Key,
-            Label = has("label") ? Label : null,
-            Colour = has("label") ? Colour : null,
+            Facts = Facts.Only(fact => fact.SharedWith is { } column && has(column)),
             Critical = has("float") && Critical,
             LateFinish = has("float") ? LateFinish : null,
             Spare = has("float") ? Spare : null,
@@ -225,10 +213,7 @@ internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? kno
             Critical = false,
             Off = off,
             Note = task.Note.Length > 0,
-            Key = task.Key,
-            Colour = task.Colour,
-            Label = task.Label,
-            Priority = task.Priority,
+            Facts = task.Facts,
             Steps = task.Checklist.IsEmpty ? null : $"{task.Checklist.Count(step => step.Done)} of {task.Checklist.Length}",
             References = task.References.Length,
             Repeats = task.Repeats is { } rule ? RepeatText.Of(rule) : null,
@@ -255,7 +240,7 @@ internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? kno
             State = state is { } s ? Words.Camel(s) : null,
             Started = task.IsStarted,
             WaitsFor = state == TaskState.Waiting ? Names(_states.WaitsFor(row)) : null,
-            Fixed = phase || task.IsStarted || task is { Pinned: null, Constraint: null } ? null : FixedWords(task),
+            Fixed = phase || task.IsStarted || task is { Pinned: null, Constraint: null } ? null : FieldText.Fixed(task),
             Pinned = !phase && !task.IsStarted && task.Pinned is not null,
             FixedSides = phase || task.IsStarted ? null : SidesOf(task),
             Warning = _warnings.GetValueOrDefault(task.Id),
@@ -296,8 +281,6 @@ internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? kno
         var calendar = schedule.Plan.ProjectCalendar;
         return calendar.Add(start, (int)(calendar.Between(start, finish) * progress));
     }
-
-    private string FixedWords(PlanTask task) => FieldText.Of(schedule, new Touch(task.Id, EditField.Start));
 
     private string Names(IEnumerable<int> rows)
     {

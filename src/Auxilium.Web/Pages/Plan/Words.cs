@@ -1,7 +1,13 @@
+using Auxilium.Planning.Editing;
+
 namespace Auxilium.Web.Pages.Plan;
 
 /// <summary>Names of values as the screens and the API write them.</summary>
 internal static class Words
 {
-    public static string Camel(Enum value) => value.ToString() is var name ? char.ToLowerInvariant(name[0]) + name[1..] : "";
+    public static string Camel(Enum value) => Camel(value.ToString());
+
+    public static string Camel(EditField field) => Camel(field.Name);
+
+    private static string Camel(string name) => char.ToLowerInvariant(name[0]) + name[1..];
 }

@@ -1,0 +1,22 @@
+using System.Collections.Immutable;
+
+namespace Auxilium.Planning.Facts;
+
+/// <summary>Every plain fact that a task has.</summary>
+public static class PlainFacts
+{
+    public static ImmutableArray<Fact> All { get; } = [PriorityFact.It, KeyFact.It, ColourFact.It, LabelFact.It];
+
+    public static PriorityFact Priority => PriorityFact.It;
+
+    public static KeyFact Key => KeyFact.It;
+
+    public static ColourFact Colour => ColourFact.It;
+
+    public static LabelFact Label => LabelFact.It;
+
+    private static readonly Dictionary<string, Fact> Names = All.ToDictionary(fact => fact.Name);
+
+    /// <summary>The fact with a name; <c>null</c> where there is none.</summary>
+    public static Fact? Find(string name) => Names.GetValueOrDefault(name);
+}
