@@ -1,7 +1,7 @@
 // @ts-check
 import assert from "node:assert/strict";
 import { test } from "node:test";
-import { BOX, layChains } from "../../src/Auxilium.Web/Frontend/plan/chains-layout.js";
+import { BOX, layChains } from "../../src/Auxilium.Web/Frontend/plan/screens/chains-layout.js";
 
 /** @param {string[]} pairs such as "a>b" */
 const links = (...pairs) => pairs.map((pair) => ({ from: pair.split(">")[0], to: pair.split(">")[1] }));

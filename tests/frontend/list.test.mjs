@@ -2,7 +2,7 @@
 // What typing into the list means, and how rows that are not saved yet keep their places.
 import assert from "node:assert/strict";
 import test from "node:test";
-import { cellText, editFor, editorText, rowSentence } from "../../src/Auxilium.Web/Frontend/plan/columns.js";
+import { cellText, editFor, editorText, rowSentence } from "../../src/Auxilium.Web/Frontend/plan/list/columns.js";
 import { aRow, aStore, changes } from "./plan.mjs";
 
 const store = aStore([

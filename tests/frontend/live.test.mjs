@@ -2,7 +2,7 @@
 // What of the plan that others change is applied, in which order, and what is asked for again.
 import assert from "node:assert/strict";
 import test from "node:test";
-import { Store } from "../../src/Auxilium.Web/Frontend/plan/store.js";
+import { Store } from "../../src/Auxilium.Web/Frontend/plan/state/store.js";
 import { aRow, changes } from "./plan.mjs";
 
 /** A plan of these rows in a version. @param {string[]} ids @param {number} version */

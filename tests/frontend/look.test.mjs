@@ -2,10 +2,10 @@
 // Which rows are shown together, found and coloured, and what is offered.
 import assert from "node:assert/strict";
 import { test } from "node:test";
-import { EVERYTHING } from "../../src/Auxilium.Web/Frontend/plan/look.js";
-import { offerOf } from "../../src/Auxilium.Web/Frontend/plan/series-offer.js";
-import { span } from "../../src/Auxilium.Web/Frontend/plan/time.js";
-import { tintOf } from "../../src/Auxilium.Web/Frontend/plan/tint.js";
+import { EVERYTHING } from "../../src/Auxilium.Web/Frontend/plan/state/view.js";
+import { offerOf } from "../../src/Auxilium.Web/Frontend/plan/panels/series-offer.js";
+import { span } from "../../src/Auxilium.Web/Frontend/plan/state/time.js";
+import { tintOf } from "../../src/Auxilium.Web/Frontend/plan/fields/tint.js";
 import { aRow, aStore, at, changes } from "./plan.mjs";
 
 test("grouped rows stand below headings that are no rows of the plan", () => {
@@ -14,7 +14,7 @@ test("grouped rows stand below headings that are no rows of the plan", () => {
     aRow("b", { label: "print", state: "overdue", priority: 900 }),
     aRow("c", { owner: "imke", state: "done" }),
   ]);
-  const shown = (/** @type {Partial<import("../../src/Auxilium.Web/Frontend/plan/look.js").Look>} */ part) => {
+  const shown = (/** @type {Partial<import("../../src/Auxilium.Web/Frontend/plan/state/view.js").Look>} */ part) => {
     store.lookAt({ ...EVERYTHING, folded: [], ...part });
     return store.shown.map((row) => (row.heading ? `[${row.name}]` : row.id)).join(" ");
   };
@@ -37,7 +37,7 @@ test("tasks are found by label, phase, days and what matters most", () => {
     aRow("b", { start: at("2027-05-10T09:00"), finish: at("2027-05-12T18:00") }),
     aRow("c", { start: null, off: true }),
   ]);
-  const shown = (/** @type {Partial<import("../../src/Auxilium.Web/Frontend/plan/look.js").Look>} */ part) => {
+  const shown = (/** @type {Partial<import("../../src/Auxilium.Web/Frontend/plan/state/view.js").Look>} */ part) => {
     store.lookAt({ ...EVERYTHING, ...part });
     return store.shown.map((row) => row.id).join(" ");
   };

@@ -2,9 +2,9 @@
 // Edits on their way to the server: in turn, each until it is answered, kept where the page is closed before.
 import assert from "node:assert/strict";
 import test, { beforeEach, mock } from "node:test";
-import { Outbox } from "../../src/Auxilium.Web/Frontend/plan/outbox.js";
+import { Outbox } from "../../src/Auxilium.Web/Frontend/plan/server/outbox.js";
 import { forget, unsavedEdits } from "../../src/Auxilium.Web/Frontend/shared/own-storage.js";
-import { Store } from "../../src/Auxilium.Web/Frontend/plan/store.js";
+import { Store } from "../../src/Auxilium.Web/Frontend/plan/state/store.js";
 import { aRow, changes } from "./plan.mjs";
 
 /** @typedef {{ id: string, edit?: object, takeBack?: string, baseVersion: number, overrule: boolean, near: string | null }} Sent */
@@ -55,7 +55,7 @@ const answer = (/** @type {number} */ status, /** @type {object} */ body) => asy
  * Sends an edit and waits until it is taken or refused.
  * @param {object} edit
  * @param {object} [more]
- * @returns {Promise<{ done?: true, refused?: import("../../src/Auxilium.Web/Frontend/plan/outbox.js").Refusal }>}
+ * @returns {Promise<{ done?: true, refused?: import("../../src/Auxilium.Web/Frontend/plan/server/outbox.js").Refusal }>}
  */
 const send = (edit, more = {}) =>
   new Promise((resolve) => {

@@ -2,9 +2,9 @@
 // Where dragged rows go, what is asked about them meanwhile, and how rows are copied as cells.
 import assert from "node:assert/strict";
 import test from "node:test";
-import { asTable } from "../../src/Auxilium.Web/Frontend/plan/clipboard.js";
-import { movesTo, placeAt } from "../../src/Auxilium.Web/Frontend/plan/place.js";
-import { Preview } from "../../src/Auxilium.Web/Frontend/plan/preview.js";
+import { asTable } from "../../src/Auxilium.Web/Frontend/plan/list/clipboard.js";
+import { movesTo, placeAt } from "../../src/Auxilium.Web/Frontend/plan/state/place.js";
+import { Preview } from "../../src/Auxilium.Web/Frontend/plan/server/preview.js";
 import { aRow, aStore } from "./plan.mjs";
 
 const rows = () => [

@@ -1,10 +1,10 @@
 // @ts-check
 // Rows and stores for tests of the page's modules.
 
-/** @import { Row, Link } from "../../src/Auxilium.Web/Frontend/plan/types.js" */
-import { emptyRow } from "../../src/Auxilium.Web/Frontend/plan/look.js";
-import { Store } from "../../src/Auxilium.Web/Frontend/plan/store.js";
-import { minutesOf } from "../../src/Auxilium.Web/Frontend/plan/time.js";
+/** @import { Row, Link } from "../../src/Auxilium.Web/Frontend/plan/state/types.js" */
+import { emptyRow } from "../../src/Auxilium.Web/Frontend/plan/state/view.js";
+import { Store } from "../../src/Auxilium.Web/Frontend/plan/state/store.js";
+import { minutesOf } from "../../src/Auxilium.Web/Frontend/plan/state/time.js";
 
 globalThis.requestAnimationFrame ??= (draw) => (queueMicrotask(() => draw(0)), 0);
 

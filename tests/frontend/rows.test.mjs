@@ -2,14 +2,14 @@
 // What is shown and picked, where rows go, what keys mean and what a spreadsheet gets.
 import assert from "node:assert/strict";
 import { test } from "node:test";
-import { asTable } from "../../src/Auxilium.Web/Frontend/plan/clipboard.js";
-import { cellText, columnsOf, editFor } from "../../src/Auxilium.Web/Frontend/plan/columns.js";
-import { commandOf, COMMANDS, printed } from "../../src/Auxilium.Web/Frontend/plan/commands.js";
-import { tintOf } from "../../src/Auxilium.Web/Frontend/plan/tint.js";
-import { filtersOf, foldedFrom, plainLook, shownRows } from "../../src/Auxilium.Web/Frontend/plan/look.js";
-import { draggedWith, movesTo, placeAt } from "../../src/Auxilium.Web/Frontend/plan/place.js";
-import { Store } from "../../src/Auxilium.Web/Frontend/plan/store.js";
-import { dayOf, isoWeek, minutesOf, usWeek } from "../../src/Auxilium.Web/Frontend/plan/time.js";
+import { asTable } from "../../src/Auxilium.Web/Frontend/plan/list/clipboard.js";
+import { cellText, columnsOf, editFor } from "../../src/Auxilium.Web/Frontend/plan/list/columns.js";
+import { commandOf, COMMANDS, printed } from "../../src/Auxilium.Web/Frontend/plan/commands/commands.js";
+import { tintOf } from "../../src/Auxilium.Web/Frontend/plan/fields/tint.js";
+import { filtersOf, foldedFrom, plainLook, shownRows } from "../../src/Auxilium.Web/Frontend/plan/state/view.js";
+import { draggedWith, movesTo, placeAt } from "../../src/Auxilium.Web/Frontend/plan/state/place.js";
+import { Store } from "../../src/Auxilium.Web/Frontend/plan/state/store.js";
+import { dayOf, isoWeek, minutesOf, usWeek } from "../../src/Auxilium.Web/Frontend/plan/state/time.js";
 import { aRow, at, changes } from "./plan.mjs";
 
 const people = [
@@ -27,7 +27,7 @@ const rows = [
 
 const teams = new Map([["bo", "Crew"]]);
 
-/** @param {import("../../src/Auxilium.Web/Frontend/plan/look.js").Look | {}} look */
+/** @param {import("../../src/Auxilium.Web/Frontend/plan/state/view.js").Look | {}} look */
 const shown = (look) =>
   shownRows(rows, { ...plainLook(), ...look }, people, teams)
     .map((row) => row.id)
@@ -163,7 +163,7 @@ test("dragged rows land between rows or in a phase", () => {
 test("moving rows where they stand, or into themselves, is no edit", () => {
   const store = aStore();
   const row = (/** @type {string} */ id) =>
-    /** @type {import("../../src/Auxilium.Web/Frontend/plan/types.js").Row} */ (store.row(id));
+    /** @type {import("../../src/Auxilium.Web/Frontend/plan/state/types.js").Row} */ (store.row(id));
   assert.deepEqual(movesTo(store, [row("p")], placeAt(store, 2.5)), []);
   assert.deepEqual(movesTo(store, [row("a")], placeAt(store, 1.9)), []);
   assert.deepEqual(movesTo(store, [row("a"), row("m")], placeAt(store, 3.9)), [

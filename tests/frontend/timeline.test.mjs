@@ -3,12 +3,12 @@
 import assert from "node:assert/strict";
 import test from "node:test";
 import { Between } from "../../src/Auxilium.Web/Frontend/plan/timeline/between.js";
-import { settle } from "../../src/Auxilium.Web/Frontend/plan/gauge.js";
+import { settle } from "../../src/Auxilium.Web/Frontend/plan/panels/gauge.js";
 import { linkPath, sideLinkPath } from "../../src/Auxilium.Web/Frontend/plan/timeline/link-path.js";
 import { dayAt, scaleFor } from "../../src/Auxilium.Web/Frontend/plan/timeline/scale.js";
 import { headShapes } from "../../src/Auxilium.Web/Frontend/plan/timeline/head-shapes.js";
 import { bodyShapes } from "../../src/Auxilium.Web/Frontend/plan/timeline/shapes.js";
-import * as time from "../../src/Auxilium.Web/Frontend/plan/time.js";
+import * as time from "../../src/Auxilium.Web/Frontend/plan/state/time.js";
 import { aRow, aStore, at } from "./plan.mjs";
 
 test("a day is drawn as wide as the working day, so that a task of three days fills three", () => {

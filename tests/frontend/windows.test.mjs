@@ -3,12 +3,12 @@
 // together, every window ends as the plan is.
 import assert from "node:assert/strict";
 import test, { mock } from "node:test";
-import { Following } from "../../src/Auxilium.Web/Frontend/plan/following.js";
-import { Outbox } from "../../src/Auxilium.Web/Frontend/plan/outbox.js";
-import { Store } from "../../src/Auxilium.Web/Frontend/plan/store.js";
+import { Following } from "../../src/Auxilium.Web/Frontend/plan/server/following.js";
+import { Outbox } from "../../src/Auxilium.Web/Frontend/plan/server/outbox.js";
+import { Store } from "../../src/Auxilium.Web/Frontend/plan/state/store.js";
 import { aRow, changes } from "./plan.mjs";
 
-/** @typedef {{ version: number, edit: string | null, rows: import("../../src/Auxilium.Web/Frontend/plan/types.js").Row[] }} Version */
+/** @typedef {{ version: number, edit: string | null, rows: import("../../src/Auxilium.Web/Frontend/plan/state/types.js").Row[] }} Version */
 
 const HISTORIES = 1000;
 const WINDOWS = 3;

@@ -1,39 +1,39 @@
 // @ts-check
 // Starts the Plan screen: puts its parts together and draws whenever the plan changed.
 
-import { Actions } from "./actions.js";
+import { Actions } from "./commands/actions.js";
 import { TaskCard } from "./card/card.js";
 import { TaskTalk } from "./card/talk.js";
-import { listenToClipboard } from "./clipboard.js";
-import { drawChoice } from "./choice.js";
-import { CellEditor } from "./editor.js";
-import { Commands } from "./commands.js";
-import { drawGauge } from "./gauge.js";
-import { listKeys } from "./keys.js";
-import { listenToKeys } from "./keyboard.js";
-import { ListView } from "./list.js";
-import { listenToNewTask } from "./new-task.js";
-import { Outbox } from "./outbox.js";
-import { drawLook } from "./look-panel.js";
-import { makePalette } from "./palette.js";
-import { followLive } from "./live.js";
-import { Preview } from "./preview.js";
-import { drawProblems } from "./problems.js";
-import { listProposals } from "./proposals.js";
-import { listenToRowDrags } from "./row-drag.js";
-import { Remembered } from "./remembered.js";
-import { offerOf } from "./series-offer.js";
-import { showOthers } from "./others.js";
-import { Sight } from "./sight.js";
-import { Store } from "./store.js";
-import { drawStrip, openMoves } from "./strip.js";
-import { dayOf } from "./time.js";
-import { drawTray } from "./tray.js";
+import { listenToClipboard } from "./list/clipboard.js";
+import { drawChoice } from "./panels/choice.js";
+import { CellEditor } from "./list/editor.js";
+import { Commands } from "./commands/commands.js";
+import { drawGauge } from "./panels/gauge.js";
+import { listKeys } from "./panels/keys.js";
+import { listenToKeys } from "./commands/keyboard.js";
+import { ListView } from "./list/list.js";
+import { listenToNewTask } from "./list/new-task.js";
+import { Outbox } from "./server/outbox.js";
+import { drawLook } from "./panels/view-panel.js";
+import { makePalette } from "./panels/palette.js";
+import { followLive } from "./server/live.js";
+import { Preview } from "./server/preview.js";
+import { drawProblems } from "./panels/problems.js";
+import { listProposals } from "./panels/proposals.js";
+import { listenToRowDrags } from "./list/row-drag.js";
+import { Remembered } from "./state/remembered.js";
+import { offerOf } from "./panels/series-offer.js";
+import { showOthers } from "./server/others.js";
+import { Sight } from "./state/sight.js";
+import { Store } from "./state/store.js";
+import { drawStrip, openMoves } from "./panels/strip.js";
+import { dayOf } from "./state/time.js";
+import { drawTray } from "./panels/tray.js";
 import { listenToGestures } from "./timeline/gestures.js";
 import { listenToLinks } from "./timeline/link-panel.js";
 import { Timeline } from "./timeline/timeline.js";
-import { printPlan } from "./print.js";
-import { makeToolbar } from "./toolbar.js";
+import { printPlan } from "./panels/print.js";
+import { makeToolbar } from "./panels/toolbar.js";
 
 const element = (/** @type {string} */ id) => /** @type {HTMLElement} */ (document.getElementById(id));
 const main = element("main");
@@ -53,10 +53,10 @@ const list = new ListView(store, sight, element("list"));
 const editor = new CellEditor(store, list, actions);
 const timeline = new Timeline(store, sight, element("timeline"), list, remembered("scale", "weeks"));
 const talk = new TaskTalk(store, main.dataset.project ?? "", main.dataset.token ?? "");
-/** @type {Promise<ReturnType<import("./repeat.js").makeRepeat>> | null} */ let repeating = null;
-/** @param {import("./types.js").Row} row @param {import("./types.js").CardRepeat | null} [known] */
+/** @type {Promise<ReturnType<import("./panels/repeat.js").makeRepeat>> | null} */ let repeating = null;
+/** @param {import("./state/types.js").Row} row @param {import("./state/types.js").CardRepeat | null} [known] */
 async function openRepeat(row, known) {
-  repeating ??= import("./repeat.js").then(({ makeRepeat }) => makeRepeat(store, outbox, actions));
+  repeating ??= import("./panels/repeat.js").then(({ makeRepeat }) => makeRepeat(store, outbox, actions));
   (await repeating)(row, known);
 }
 const card = new TaskCard(
@@ -113,7 +113,7 @@ const show = (id) => (isPlan ? list.focus(id, "name") : void card.open(id));
 /** Fetched when it is wanted: most who open a plan paste no list. @type {Promise<(list?: string) => void> | null} */
 let pasting = null;
 const openPaste = async (text = "") => {
-  pasting ??= import("./paste.js").then(({ makePaste }) => makePaste(store, outbox, actions, show));
+  pasting ??= import("./panels/paste.js").then(({ makePaste }) => makePaste(store, outbox, actions, show));
   (await pasting)(text);
 };
 const openPalette = makePalette(store, (name) => commands.run(name), show);
@@ -153,15 +153,15 @@ if (store.rights !== "shared") showOthers(store, main.dataset.project ?? "");
 const openCard = (/** @type {string} */ id) => void card.open(id);
 // The other looks are fetched when they are looked at.
 if (main.dataset.look === "lanes") {
-  const { drawLanes } = await import("./lanes.js");
+  const { drawLanes } = await import("./screens/lanes.js");
   drawLanes(store, preview, actions, element("lanes"), openCard);
 }
 if (main.dataset.look === "month") {
-  const { drawMonth } = await import("./month.js");
+  const { drawMonth } = await import("./screens/month.js");
   drawMonth(store, preview, actions, element("month"), openCard);
 }
 if (main.dataset.look === "chains") {
-  const { drawChains } = await import("./chains.js");
+  const { drawChains } = await import("./screens/chains.js");
   const picture = drawChains(store, preview, actions, element("chains"), openCard);
   listenToLinks(store, outbox, actions, picture);
 }
@@ -318,7 +318,7 @@ function zoom(by) {
   pressScale(timeline.scale.name, false);
 }
 
-/** @param {import("./types.js").Row[]} rows */
+/** @param {import("./state/types.js").Row[]} rows */
 function fit(rows) {
   const dated = rows.filter((row) => row.start !== null);
   if (dated.length === 0) return;

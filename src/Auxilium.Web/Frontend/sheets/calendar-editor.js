@@ -3,7 +3,7 @@
 
 /** @import { PlanClient } from "./client.js" */
 import { choiceField, element, quietButton, textField } from "../plan/card/fields.js";
-import { dayOf, minutesOf, short } from "../plan/time.js";
+import { dayOf, minutesOf, short } from "../plan/state/time.js";
 import { yearSheet } from "./year.js";
 
 /** @typedef {{ from: string, to: string, name: string, work: string[] }} Exception */

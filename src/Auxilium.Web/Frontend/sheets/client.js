@@ -1,7 +1,7 @@
 // @ts-check
 // How the sheets of a project ask the server and send edits, and the bottom line that says what each did.
 
-/** @import { Run } from "../plan/types.js" */
+/** @import { Run } from "../plan/state/types.js" */
 
 /** @typedef {{ version: number, ripple: { sentence: Run[] } | null }} Answer */
 

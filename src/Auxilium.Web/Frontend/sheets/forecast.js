@@ -2,7 +2,7 @@
 // Forecast: when the plan may really be finished, from thousands of runs.
 
 import { choiceField, element, quietButton, textField } from "../plan/card/fields.js";
-import { dayOf, finishDayOf, minutesOf, parts, short, withWeekday } from "../plan/time.js";
+import { dayOf, finishDayOf, minutesOf, parts, short, withWeekday } from "../plan/state/time.js";
 import { svgElement } from "../plan/timeline/svg.js";
 import { PlanClient } from "./client.js";
 

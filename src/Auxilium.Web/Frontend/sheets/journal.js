@@ -1,7 +1,7 @@
 // @ts-check
 // Journal: who changed what, when, and what it did; with the way back where it still applies.
 
-/** @import { Run } from "../plan/types.js" */
+/** @import { Run } from "../plan/state/types.js" */
 import { element, quietButton } from "../plan/card/fields.js";
 import { PlanClient } from "./client.js";
 

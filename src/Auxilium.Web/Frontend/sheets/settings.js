@@ -2,7 +2,7 @@
 // Settings of a project: its dates, its hours, and the calendars it goes by.
 
 import { checkField, choiceField, element, keepTyped, quietButton, textField } from "../plan/card/fields.js";
-import { dayOf, finishDayOf, minutesOf, parts, short } from "../plan/time.js";
+import { dayOf, finishDayOf, minutesOf, parts, short } from "../plan/state/time.js";
 import { CalendarEditor } from "./calendar-editor.js";
 import { PlanClient } from "./client.js";
 

@@ -2,7 +2,7 @@
 // A year of a calendar on one sheet: twelve months, each day worked, off or out of the ordinary.
 
 import { element } from "../plan/card/fields.js";
-import { dayOf, minutesOf, monthName, parts, withWeekday } from "../plan/time.js";
+import { dayOf, minutesOf, monthName, parts, withWeekday } from "../plan/state/time.js";
 
 /** @typedef {{ year: number, hours: number, days: { minutes: number, name: string | null }[] }} Year */
 

@@ -1,14 +1,14 @@
 // @ts-check
 // The card: everything about one task, beside the list and over the timeline. It saves as one goes on.
 
-/** @import { Store } from "../store.js" */
-/** @import { Outbox } from "../outbox.js" */
-/** @import { Card } from "../types.js" */
+/** @import { Store } from "../state/store.js" */
+/** @import { Outbox } from "../server/outbox.js" */
+/** @import { Card } from "../state/types.js" */
 /** @import { TaskTalk } from "./talk.js" */
-import { STATE_WORDS } from "../columns.js";
-import { dayOf, minutesOf } from "../time.js";
+import { STATE_WORDS } from "../list/columns.js";
+import { dayOf, minutesOf } from "../state/time.js";
 import { areaField, checkField, element, keepTyped, quietButton, textField } from "./fields.js";
-import { rescue } from "../rescue.js";
+import { rescue } from "../panels/rescue.js";
 import { linkParts } from "./links.js";
 import { checklistParts, markParts, pageParts, repeatParts } from "./marks.js";
 import { peopleParts } from "./people.js";
@@ -209,7 +209,7 @@ export class TaskCard {
 
   /**
    * Somebody changed the same thing: the person is shown both.
-   * @param {import("../outbox.js").Refusal} refusal
+   * @param {import("../server/outbox.js").Refusal} refusal
    * @param {() => void} again
    */
   #choose(refusal, again) {

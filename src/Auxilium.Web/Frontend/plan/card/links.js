@@ -1,10 +1,10 @@
 // @ts-check
 // The links of a task from both ends: which, of what kind, with what lag.
 
-/** @import { Card, CardLink } from "../types.js" */
-/** @import { Store } from "../store.js" */
+/** @import { Card, CardLink } from "../state/types.js" */
+/** @import { Store } from "../state/store.js" */
 /** @import { Send } from "./fields.js" */
-import { offerRows, withNumbers } from "../rows-named.js";
+import { offerRows, withNumbers } from "../state/rows-named.js";
 import { checkField, choiceField, element, quietButton, textField } from "./fields.js";
 
 /** @type {Record<"before" | "after", [string, string][]>} what the task after does, seen from either end */

@@ -1,8 +1,8 @@
 // @ts-check
 // What the card shows besides dates: marks, the checklist, pages that belong to the task, and when it comes again.
 
-/** @import { Card } from "../types.js" */
-/** @import { Store } from "../store.js" */
+/** @import { Card } from "../state/types.js" */
+/** @import { Store } from "../state/store.js" */
 /** @import { SendEdit } from "./sections.js" */
 import { checkField, choiceField, element, quietButton, textField } from "./fields.js";
 

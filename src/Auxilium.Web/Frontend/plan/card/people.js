@@ -1,7 +1,7 @@
 // @ts-check
 // Who works on a task: its owner, those who help and with how much of their time, and what more hands do to it.
 
-/** @import { Card } from "../types.js" */
+/** @import { Card } from "../state/types.js" */
 /** @import { SendEdit } from "./sections.js" */
 import { choiceField, element, quietButton, textField } from "./fields.js";
 

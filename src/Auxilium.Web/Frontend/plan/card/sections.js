@@ -1,10 +1,10 @@
 // @ts-check
 // What the card of a task shows and edits: its fixed dates, its work, its progress, why it is there.
 
-/** @import { Card } from "../types.js" */
-/** @import { Store } from "../store.js" */
+/** @import { Card } from "../state/types.js" */
+/** @import { Store } from "../state/store.js" */
 import { percentOf, shareOf } from "../../shared/percent.js";
-import { dayOf, finishDayOf, minutesOf, parts, short, timeIn } from "../time.js";
+import { dayOf, finishDayOf, minutesOf, parts, short, timeIn } from "../state/time.js";
 import { checkField, choiceField, element, quietButton, textField } from "./fields.js";
 
 /** @typedef {(edit: object, tell: (problem: string) => void) => void} SendEdit */

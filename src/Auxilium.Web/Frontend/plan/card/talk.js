@@ -1,7 +1,7 @@
 // @ts-check
 // What people say about a task and the files they add. It is no part of the plan: it is asked for beside it, and saved at once.
 
-/** @import { Store } from "../store.js" */
+/** @import { Store } from "../state/store.js" */
 import { element, quietButton } from "./fields.js";
 
 /** @typedef {{ id: number, person: string, hue: number, at: string, text: string, own: boolean }} Comment */

@@ -1,13 +1,13 @@
 // @ts-check
 // What a pointer can do on the timeline. While it is held, the strip says what letting go would do.
 
-/** @import { Store } from "../store.js" */
-/** @import { Preview } from "../preview.js" */
-/** @import { Actions } from "../actions.js" */
+/** @import { Store } from "../state/store.js" */
+/** @import { Preview } from "../server/preview.js" */
+/** @import { Actions } from "../commands/actions.js" */
 /** @import { Timeline } from "./timeline.js" */
-/** @import { Row, LinkKind } from "../types.js" */
-import { DAY, dayOf, iso, lastDayOf } from "../time.js";
-import { draggedWith, movesTo, placeAt } from "../place.js";
+/** @import { Row, LinkKind } from "../state/types.js" */
+import { DAY, dayOf, iso, lastDayOf } from "../state/time.js";
+import { draggedWith, movesTo, placeAt } from "../state/place.js";
 import { dayAt } from "./scale.js";
 
 const SLIP = 4; // pixels a pointer may move in a click

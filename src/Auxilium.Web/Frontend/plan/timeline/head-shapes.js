@@ -1,10 +1,10 @@
 // @ts-check
 // The dates above the timeline.
 
-/** @import { Project } from "../types.js" */
+/** @import { Project } from "../state/types.js" */
 /** @import { Scale } from "./scale.js" */
 /** @import { Shape } from "./svg.js" */
-import { DAY, dayOf, finishDayOf, isoWeek, monthName, parts, short, usWeek, withWeekday } from "../time.js";
+import { DAY, dayOf, finishDayOf, isoWeek, monthName, parts, short, usWeek, withWeekday } from "../state/time.js";
 
 const WORD = 6.4; // pixels a letter, near enough to keep words apart
 

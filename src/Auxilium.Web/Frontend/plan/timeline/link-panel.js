@@ -1,9 +1,9 @@
 // @ts-check
 // Editing and removing a link where it is drawn.
 
-/** @import { Store } from "../store.js" */
-/** @import { Outbox } from "../outbox.js" */
-/** @import { Actions } from "../actions.js" */
+/** @import { Store } from "../state/store.js" */
+/** @import { Outbox } from "../server/outbox.js" */
+/** @import { Actions } from "../commands/actions.js" */
 import { choiceField, element, quietButton, textField } from "../card/fields.js";
 import { lagOf } from "../card/links.js";
 

@@ -1,8 +1,8 @@
 // @ts-check
 // Where a time lies on the timeline. A day is drawn as wide as the project's working day, so that a task of three days fills three.
 
-/** @import { Project, Row } from "../types.js" */
-import { DAY, dayOf } from "../time.js";
+/** @import { Project, Row } from "../state/types.js" */
+import { DAY, dayOf } from "../state/time.js";
 
 /** Pixels a day. @type {Record<string, number>} */
 export const SCALES = { hours: 240, days: 38, weeks: 16, months: 4.4, years: 1 };

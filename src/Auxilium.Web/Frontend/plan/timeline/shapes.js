@@ -1,14 +1,14 @@
 // @ts-check
 // From a schedule and a viewport to shapes. Pure: what it draws depends on nothing else.
 
-/** @import { Store } from "../store.js" */
-/** @import { Row, Link } from "../types.js" */
+/** @import { Store } from "../state/store.js" */
+/** @import { Row, Link } from "../state/types.js" */
 /** @import { Scale } from "./scale.js" */
 /** @import { Shape } from "./svg.js" */
-import { ownerOf, rowSentence } from "../columns.js";
-import { firstWeekday } from "../look.js";
-import { dayOf, finishDayOf, lastDayOf, short, span } from "../time.js";
-import { tintOf } from "../tint.js";
+import { ownerOf, rowSentence } from "../list/columns.js";
+import { firstWeekday } from "../state/view.js";
+import { dayOf, finishDayOf, lastDayOf, short, span } from "../state/time.js";
+import { tintOf } from "../fields/tint.js";
 import { Between } from "./between.js";
 import { linkPath, sideLinkPath } from "./link-path.js";
 

@@ -1,13 +1,13 @@
 // @ts-check
 // The timeline: keeps its picture in line with the plan, the scale and what is in sight.
 
-/** @import { Store } from "../store.js" */
-/** @import { ListView } from "../list.js" */
-/** @import { Sight } from "../sight.js" */
+/** @import { Store } from "../state/store.js" */
+/** @import { ListView } from "../list/list.js" */
+/** @import { Sight } from "../state/sight.js" */
 /** @import { Scale } from "./scale.js" */
-import { HEAD_HEIGHT } from "../list.js";
-import { firstWeekday } from "../look.js";
-import { dayOf, finishDayOf } from "../time.js";
+import { HEAD_HEIGHT } from "../list/list.js";
+import { firstWeekday } from "../state/view.js";
+import { dayOf, finishDayOf } from "../state/time.js";
 import { headShapes } from "./head-shapes.js";
 import { SCALES, scaleFor, within } from "./scale.js";
 import { bandNames, bodyShapes } from "./shapes.js";

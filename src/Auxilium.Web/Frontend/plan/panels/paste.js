@@ -1,0 +1,266 @@
+// @ts-check
+// Pasting a list: how it was understood, before anything is made of it.
+
+/** @import { Store } from "../state/store.js" */
+/** @import { Outbox } from "../server/outbox.js" */
+/** @import { Actions } from "../commands/actions.js" */
+import { element } from "../card/fields.js";
+
+/**
+ * @typedef {object} Reading
+ * @property {{ kind: string, heading: string, sample: string }[]} columns
+ * @property {{ line: number, level: number, number: string, name: string, isPhase: boolean, cells: Record<string, string>, problems: {
+ * column: string | null, message: string }[] }[]} rows
+ * @property {string | null} dateOrder
+ * @property {boolean} askDateOrder
+ * @property {string[]} newPeople
+ * @property {string | null} problem
+ * @property {object | null} edit
+ */
+
+const MOST_CHARACTERS = 1_000_000;
+const MOST_ROWS = 300;
+
+/** @type {[string, string][]} */
+const KINDS = [
+  ["ignored", "Leave out"],
+  ["name", "Task"],
+  ["number", "Number"],
+  ["length", "Length"],
+  ["start", "Start"],
+  ["finish", "Finish"],
+  ["deadline", "Deadline"],
+  ["owner", "Owner"],
+  ["after", "After"],
+  ["progress", "Progress"],
+  ["note", "Note"],
+];
+
+/** @param {Store} store @param {Outbox} outbox @param {Actions} actions @param {(task: string) => void} show */
+export function makePaste(store, outbox, actions, show) {
+  const dialog = /** @type {HTMLDialogElement} */ (document.getElementById("paste"));
+  const text = /** @type {HTMLTextAreaElement} */ (document.getElementById("paste-text"));
+  const preview = /** @type {HTMLElement} */ (document.getElementById("paste-preview"));
+  const say = /** @type {HTMLElement} */ (document.getElementById("paste-say"));
+  const add = /** @type {HTMLButtonElement} */ (document.getElementById("paste-add"));
+  /** @type {{ parent: string | null, after: string | null }} */ let place = { parent: null, after: null };
+  /** @type {{ columns: string[] | null, dateOrder: string | null, makePeople: boolean, levels: Record<number, number> }} */ let how =
+    asFound();
+  /** @type {Reading | null} */ let reading = null;
+  let asked = 0;
+
+  text.addEventListener("input", () => {
+    how = asFound();
+    void read();
+  });
+  add.addEventListener("click", () => {
+    if (!reading?.edit) return;
+    const first = /** @type {{ edits?: { id?: string }[] }} */ (reading.edit).edits?.[0]?.id;
+    dialog.close();
+    actions.send(reading.edit, null, { onDone: () => first && show(first) });
+  });
+  dialog.addEventListener("keydown", (event) => event.stopPropagation());
+
+  return open;
+
+  /** @param {string} [list] */
+  function open(list = "") {
+    place = placeNow();
+    how = asFound();
+    text.value = list;
+    dialog.showModal();
+    void read();
+    if (list === "") text.focus();
+    else add.focus();
+  }
+
+  /** After the row one stands in, with all inside it; at the end otherwise. */
+  function placeNow() {
+    const row = store.row(store.current?.id);
+    if (row && !row.unsaved) return { parent: row.parent, after: row.id };
+    const top = store.rows.findLast((r) => r.level === 0 && !r.unsaved);
+    return { parent: null, after: top?.id ?? null };
+  }
+
+  async function read() {
+    const mine = ++asked;
+    if (text.value.trim() === "") {
+      draw(null, "");
+      return;
+    }
+    if (text.value.length > MOST_CHARACTERS) {
+      draw(
+        null,
+        `This is ${Math.round(text.value.length / 1000).toLocaleString("en")} thousand characters long: ` +
+          "a list has at most 1,000 thousand. Paste only the part with the tasks.",
+      );
+      return;
+    }
+    const answer = await outbox.readList({ text: text.value, ...place, ...how });
+    if (mine !== asked) return;
+    if ("message" in answer) draw(null, answer.message);
+    else draw(answer, "");
+  }
+
+  /** @param {Reading | null} now @param {string} problem */
+  function draw(now, problem) {
+    reading = now;
+    const troubled = now?.rows.filter((row) => row.problems.length > 0).length ?? 0;
+    const order = now?.askDateOrder === true && how.dateOrder === null;
+    say.className = problem || now?.problem ? "problem" : "hint";
+    say.textContent = problem || now?.problem || (now ? summary(now, troubled, order) : "");
+    add.disabled = !now?.edit || order;
+    add.textContent = now?.edit ? `Add ${count(now.rows.length, "row", "rows")}` : "Add rows";
+    // A choice that one stands in stays where it is.
+    const focused = /** @type {HTMLElement | null} */ (document.activeElement)?.dataset.choice;
+    preview.replaceChildren(...(now ? [...questions(now, order), table(now)] : []));
+    if (focused) /** @type {HTMLElement | null} */ (preview.querySelector(`[data-choice="${focused}"]`))?.focus();
+  }
+
+  /** @param {Reading} now @param {number} troubled @param {boolean} order */
+  function summary(now, troubled, order) {
+    const phases = now.rows.filter((row) => row.isPhase).length;
+    const parts = [count(now.rows.length, "row", "rows")];
+    if (phases > 0) parts.push(`${count(phases, "of them a phase", "of them phases")}`);
+    const unread =
+      troubled > 0 ? ` In ${count(troubled, "row", "rows")} something could not be read: it is said there.` : "";
+    return `${parts.join(", ")}. ${order ? "Say how the dates are meant first." : "Nothing is added until you say so."}${unread}`;
+  }
+
+  /** @param {Reading} now @param {boolean} order */
+  function questions(now, order) {
+    const asks = [];
+    if (now.askDateOrder || how.dateOrder !== null) {
+      const choice = select(
+        "order",
+        [
+          ["", "Choose…"],
+          ["dayFirst", "The day first: 5/6 is 5 June"],
+          ["monthFirst", "The month first: 5/6 is 6 May"],
+        ],
+        how.dateOrder ?? "",
+        (value) => (how.dateOrder = value || null),
+      );
+      const label = element("label", { class: "paste-ask" }, "Dates such as 5/6: ", choice);
+      if (order) label.classList.add("is-open");
+      asks.push(label);
+    }
+    if (now.newPeople.length > 0) {
+      const box = /** @type {HTMLInputElement} */ (element("input", { type: "checkbox", "data-choice": "people" }));
+      box.checked = how.makePeople;
+      box.addEventListener("change", () => {
+        how.makePeople = box.checked;
+        void read();
+      });
+      asks.push(element("label", { class: "paste-ask" }, box, ` New on this plan: ${names(now.newPeople)}`));
+    }
+    return asks;
+  }
+
+  /** @param {Reading} now */
+  function table(now) {
+    const kinds = now.columns.map((column) => column.kind);
+    const head = element("tr", {}, element("th", { scope: "col" }, "Line"));
+    now.columns.forEach((column, i) => {
+      const choice = select(`column-${i}`, KINDS, column.kind, (value) => {
+        how.columns = kinds.map((kind, k) =>
+          k === i ? value : kind === value && value !== "ignored" ? "ignored" : kind,
+        );
+      });
+      choice.setAttribute("aria-label", `Column ${i + 1}${column.heading ? `, “${column.heading}”` : ""}, is read as`);
+      const words = element("span", { class: "mute" }, column.heading || `“${column.sample.slice(0, 18)}”`);
+      head.append(element("th", { scope: "col" }, choice, words));
+    });
+    // Of a long list, the first rows and all in which something is wrong.
+    const rows = now.rows
+      .map((row, i) => ({ row, above: i === 0 ? -1 : now.rows[i - 1].level }))
+      .filter(({ row }, i) => i < MOST_ROWS || row.problems.length > 0)
+      .map(({ row, above }) => line(row, above, kinds));
+    const more = now.rows.length - rows.length;
+    return element(
+      "div",
+      { class: "paste-table", tabindex: "0", role: "region", "aria-label": "How the list was read" },
+      element("table", {}, element("thead", {}, head), element("tbody", {}, ...rows)),
+      ...(more > 0
+        ? [element("p", { class: "hint" }, `And ${count(more, "row", "rows")} more, in which nothing is wrong.`)]
+        : []),
+    );
+  }
+
+  /**
+   * Puts a row a level out or in.
+   * @param {Reading["rows"][number]} row
+   * @param {-1 | 1} by
+   * @param {number} above the level of the row before
+   */
+  function leveller(row, by, above) {
+    const words = by < 0 ? "out" : "in";
+    const button = /** @type {HTMLButtonElement} */ (
+      element(
+        "button",
+        {
+          type: "button",
+          class: "button button-quiet paste-level",
+          "data-choice": `${words}-${row.line}`,
+          "aria-label": `Move ${row.name} one level ${words}`,
+        },
+        by < 0 ? "‹" : "›",
+      )
+    );
+    button.disabled = row.level + by < 0 || row.level + by > above + 1;
+    button.addEventListener("click", () => {
+      how.levels[row.line] = row.level + by;
+      void read();
+    });
+    return button;
+  }
+
+  /** @param {Reading["rows"][number]} row @param {number} above the level of the row before @param {string[]} kinds */
+  function line(row, above, kinds) {
+    const cells = kinds.map((kind) => {
+      const problem = row.problems
+        .filter((p) => p.column === kind)
+        .map((p) => p.message)
+        .join(" ");
+      const words = kind === "name" ? row.name : kind === "number" ? row.number : (row.cells[kind] ?? "");
+      const cell = element("td", { class: `paste-${kind}` }, words);
+      if (kind === "name") {
+        cell.style.paddingLeft = `${8 + row.level * 16}px`;
+        cell.prepend(leveller(row, -1, above), leveller(row, 1, above));
+      }
+      if (problem) cell.append(element("span", { class: "problem" }, problem));
+      return cell;
+    });
+    const whole = row.problems
+      .filter((p) => p.column === null)
+      .map((p) => p.message)
+      .join(" ");
+    const number = element("td", { class: "mute" }, String(row.line));
+    if (whole) number.append(element("span", { class: "problem" }, whole));
+    const out = element("tr", {}, number, ...cells);
+    if (row.isPhase) out.classList.add("is-phase");
+    return out;
+  }
+
+  /** @param {string} name @param {[string, string][]} options @param {string} value @param {(value: string) => void} take */
+  function select(name, options, value, take) {
+    const choice = /** @type {HTMLSelectElement} */ (element("select", { class: "input", "data-choice": name }));
+    for (const [option, words] of options) choice.append(new Option(words, option));
+    choice.value = value;
+    choice.addEventListener("change", () => {
+      take(choice.value);
+      void read();
+    });
+    return choice;
+  }
+}
+
+/** @returns {{ columns: string[] | null, dateOrder: string | null, makePeople: boolean, levels: Record<number, number> }} */
+const asFound = () => ({ columns: null, dateOrder: null, makePeople: true, levels: {} });
+
+/** @param {number} n @param {string} one @param {string} many */
+const count = (n, one, many) => `${n.toLocaleString("en")} ${n === 1 ? one : many}`;
+
+/** @param {string[]} people */
+const names = (people) =>
+  people.length <= 6 ? people.join(", ") : `${people.slice(0, 5).join(", ")} and ${people.length - 5} more`;
