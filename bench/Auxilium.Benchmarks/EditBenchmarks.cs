@@ -1,6 +1,7 @@
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Words;
 using BenchmarkDotNet.Attributes;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;

@@ -1,5 +1,9 @@
 using Auxilium.Planning.Plans;
+using Auxilium.Storage.Access;
+using Auxilium.Storage.Notices;
+using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
+using Auxilium.Storage.Tracking;
 using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
@@ -66,7 +70,7 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
 
     public DbSet<FileRow> Files => Set<FileRow>();
 
-    public DbSet<LookRow> Looks => Set<LookRow>();
+    public DbSet<ViewRow> Views => Set<ViewRow>();
 
     public DbSet<JournalRow> Journal => Set<JournalRow>();
 
@@ -296,11 +300,11 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
             file.HasIndex(f => new { f.ProjectId, f.TaskId });
             file.Property(f => f.At).HasColumnType("timestamp with time zone");
         });
-        modelBuilder.Entity<LookRow>(look =>
+        modelBuilder.Entity<ViewRow>(view =>
         {
-            look.ToTable("looks").HasKey(l => new { l.ProjectId, l.PersonId });
-            look.HasOne<ProjectRow>().WithMany().HasForeignKey(l => l.ProjectId);
-            look.Property(l => l.Content).HasColumnType("jsonb");
+            view.ToTable("views").HasKey(l => new { l.ProjectId, l.PersonId });
+            view.HasOne<ProjectRow>().WithMany().HasForeignKey(l => l.ProjectId);
+            view.Property(l => l.Content).HasColumnType("jsonb");
         });
         modelBuilder.Entity<JournalRow>(entry =>
         {

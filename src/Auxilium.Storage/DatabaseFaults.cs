@@ -1,4 +1,5 @@
 using System.Net.Sockets;
+using Auxilium.Storage.Plans;
 using Npgsql;
 
 namespace Auxilium.Storage;

@@ -1,4 +1,5 @@
 using Auxilium.Storage;
+using Auxilium.Storage.Plans;
 using Auxilium.Web.Api;
 using Microsoft.AspNetCore.Diagnostics;
 

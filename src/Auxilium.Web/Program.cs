@@ -1,6 +1,11 @@
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Words;
 using Auxilium.Storage;
+using Auxilium.Storage.Access;
+using Auxilium.Storage.Notices;
 using Auxilium.Storage.People;
+using Auxilium.Storage.Plans;
+using Auxilium.Storage.Tracking;
 using Auxilium.Web;
 using Auxilium.Web.Access;
 using Auxilium.Web.Api;
@@ -9,7 +14,7 @@ using Auxilium.Web.Live;
 using Auxilium.Web.Mail;
 using Auxilium.Web.Notices;
 using Auxilium.Web.Pages;
-using Auxilium.Web.Pages.Plan;
+using Auxilium.Web.PlanScreen;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.EntityFrameworkCore;
@@ -41,7 +46,7 @@ services.AddSingleton<PlanMemory>();
 services.AddSingleton<PlanGates>();
 services.AddSingleton<PlanStore>();
 services.AddSingleton<PlanEdits>();
-services.AddSingleton<Looks>();
+services.AddSingleton<Views>();
 services.AddSingleton<TaskTalk>();
 services.AddSingleton<PlanViews>();
 services.AddSingleton<ScriptMap>();
@@ -93,6 +98,12 @@ services.AddAntiforgery(options =>
     options.Cookie.Name = "auxilium-forgery";
     options.Cookie.SameSite = SameSiteMode.Strict;
     options.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
+});
+services.Configure<RouteOptions>(options =>
+{
+    options.SetParameterPolicy<ScreenPath>("screen");
+    options.SetParameterPolicy<SheetPath>("sheet");
+    options.SetParameterPolicy<SharedPath>("shared");
 });
 services.AddRazorPages().AddMvcOptions(options => options.Filters.Add<KnownHandlers>());
 services.AddProblemDetails(options =>
@@ -204,7 +215,7 @@ ChecksApi.Map(api);
 CalendarsApi.Map(api);
 ListsApi.Map(api);
 RepeatsApi.Map(api);
-LooksApi.Map(api);
+ViewsApi.Map(api);
 ProposalsApi.Map(api);
 TalkApi.Map(app, api);
 WeekApi.Map(app, api);

@@ -1,7 +1,8 @@
 using System.Net;
 using System.Text.Json.Nodes;
 using Auxilium.Storage;
-using Auxilium.Storage.People;
+using Auxilium.Storage.Access;
+using Auxilium.Storage.Notices;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Notices;
 using Microsoft.EntityFrameworkCore;

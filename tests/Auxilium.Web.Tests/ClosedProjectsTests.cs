@@ -1,7 +1,7 @@
 using System.Net;
 using Auxilium.Storage;
-using Auxilium.Storage.People;
-using Auxilium.Storage.Rows;
+using Auxilium.Storage.Access;
+using Auxilium.Storage.Plans;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 

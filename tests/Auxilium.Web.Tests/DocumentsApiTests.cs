@@ -1,6 +1,8 @@
 using System.Net;
 using System.Text;
 using System.Text.Json.Nodes;
+using Auxilium.Storage.Access;
+using Auxilium.Storage.Plans;
 
 namespace Auxilium.Web.Tests;
 

@@ -1,7 +1,9 @@
 using System.Net;
 using System.Text.Json.Nodes;
 using Auxilium.Storage;
+using Auxilium.Storage.Access;
 using Auxilium.Storage.People;
+using Auxilium.Storage.Plans;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Npgsql;

@@ -17,7 +17,7 @@ public class HostileBodiesTests(DemoApp demo) : IClassFixture<DemoApp>
             { "POST", "/api/v1/projects", Plan },
             { "POST", "/api/v1/projects/{id}/lists", """{"text":"NAME"}""" },
             { "POST", "/api/v1/projects/{id}/tasks/a/comments", """{"text":"NAME"}""" },
-            { "PUT", "/api/v1/projects/{id}/look", """{"columns":["NAME"]}""" },
+            { "PUT", "/api/v1/projects/{id}/view", """{"columns":["NAME"]}""" },
             { "PUT", "/api/v1/projects/{id}/tasks/a/hours", """{"day":"2027-05-13","hours":"NAME"}""" },
             { "POST", "/api/v1/projects/{id}/tasks/a/repeats", """{"every":"week","from":"2027-05-04","times":2,"length":"NAME"}""" },
             { "POST", "/api/v1/projects/{id}/calendars/year?year=2027", """{"id":"c","name":"NAME","week":{},"exceptions":[]}""" },

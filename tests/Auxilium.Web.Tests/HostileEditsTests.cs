@@ -5,6 +5,7 @@ using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tests;
+using Auxilium.Storage.Access;
 
 namespace Auxilium.Web.Tests;
 

@@ -2,8 +2,10 @@ using System.Net;
 using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using Auxilium.Storage;
-using Auxilium.Storage.People;
+using Auxilium.Storage.Access;
+using Auxilium.Storage.Notices;
 using Auxilium.Storage.Rows;
+using Auxilium.Web.Api;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.AspNetCore.Routing.Patterns;
 using Microsoft.EntityFrameworkCore;
@@ -182,7 +184,7 @@ public sealed partial class LeakApp : IDisposable
                                 RoutePatternParameterPart { Name: "id" } => project.ToString(),
                                 RoutePatternParameterPart { Name: "task" } => "a",
                                 RoutePatternParameterPart { Name: "person" } => "otto",
-                                RoutePatternParameterPart { Name: "look" } => "month",
+                                RoutePatternParameterPart { Name: "screen" } => "month",
                                 RoutePatternParameterPart { Name: "set" } => "ireland",
                                 RoutePatternParameterPart { IsOptional: true } => "",
                                 _ => Guid.Empty.ToString(),

@@ -1,7 +1,8 @@
 using System.Net;
 using System.Net.Sockets;
 using Auxilium.Storage;
-using Auxilium.Storage.People;
+using Auxilium.Storage.Access;
+using Auxilium.Storage.Notices;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Mail;
 using Auxilium.Web.Notices;

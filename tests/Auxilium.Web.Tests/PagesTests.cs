@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text.RegularExpressions;
+using Auxilium.Storage.Access;
 using Microsoft.Extensions.DependencyInjection;
 
 namespace Auxilium.Web.Tests;

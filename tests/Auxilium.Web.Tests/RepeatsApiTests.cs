@@ -1,6 +1,7 @@
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
+using Auxilium.Storage.Access;
 
 namespace Auxilium.Web.Tests;
 
@@ -44,20 +45,20 @@ public class RepeatsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     public async Task How_one_looks_at_a_plan_is_remembered()
     {
         var project = await demo.Api.NewChainAsync();
-        using var kept = await demo.Api.Http.PutAsJsonAsync($"/api/v1/projects/{project}/look", new { look = new { text = "</script>" } });
+        using var kept = await demo.Api.Http.PutAsJsonAsync($"/api/v1/projects/{project}/view", new { view = new { text = "</script>" } });
         Assert.Equal(HttpStatusCode.NoContent, kept.StatusCode);
         await using var second = new TestApp(demo.Connection);
         var page = await new ApiClient(second.SignedIn()).Http.GetStringAsync($"/projects/{project}");
-        Assert.Contains("\"look\":{\"look\":{\"text\":\"\\u003C/script\\u003E\"}}", page, StringComparison.Ordinal);
+        Assert.Contains("\"view\":{\"view\":{\"text\":\"\\u003C/script\\u003E\"}}", page, StringComparison.Ordinal);
         foreach (var bad in new[] { "[1]", "{\"a\":\"\\u0000\"}", "{" })
         {
             using var refused = await demo.Api.Http.PutAsync(
-                $"/api/v1/projects/{project}/look",
+                $"/api/v1/projects/{project}/view",
                 new StringContent(bad, System.Text.Encoding.UTF8, "application/json")
             );
             Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
         }
-        using var nowhere = await demo.Api.Http.PutAsJsonAsync($"/api/v1/projects/{Guid.NewGuid()}/look", new { });
+        using var nowhere = await demo.Api.Http.PutAsJsonAsync($"/api/v1/projects/{Guid.NewGuid()}/view", new { });
         Assert.Equal(HttpStatusCode.NotFound, nowhere.StatusCode);
     }
 

@@ -2,7 +2,7 @@ using System.Net;
 using System.Net.Http.Headers;
 using System.Text;
 using System.Text.RegularExpressions;
-using Auxilium.Storage.People;
+using Auxilium.Storage.Access;
 using Auxilium.Storage.Rows;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Http;
@@ -27,7 +27,7 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
         "/reset/{person}/{token}",
         "/invitation/{secret}",
         "/welcome",
-        "/shared/{secret}/{look:regex(^(lanes|month|chains|report)$)?}",
+        "/shared/{secret}/{screen:shared?}",
         "/feeds/{secret}.ics",
     ];
 
@@ -201,7 +201,7 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
     [InlineData("POST", "/api/v1/projects/{id}/calendars/year?year=2027", "401 404 400 400 400 400")]
     [InlineData("POST", "/api/v1/projects/{id}/lists", "401 404 403 400 400 400")]
     [InlineData("POST", "/api/v1/projects/{id}/tasks/a/repeats", "401 404 403 400 400 400")]
-    [InlineData("PUT", "/api/v1/projects/{id}/look", "401 404 204 204 204 204")]
+    [InlineData("PUT", "/api/v1/projects/{id}/view", "401 404 204 204 204 204")]
     [InlineData("GET", "/api/v1/projects/{id}/proposals", "401 404 200 200 200 200")]
     [InlineData("POST", "/api/v1/projects/{id}/proposals/0197a000-0000-7000-8000-000000000000/accept", "401 404 403 403 404 404")]
     [InlineData("POST", "/api/v1/projects/{id}/proposals/0197a000-0000-7000-8000-000000000000/decline", "401 404 403 403 404 404")]

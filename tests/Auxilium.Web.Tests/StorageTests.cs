@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text.Json.Nodes;
+using Auxilium.Storage.Access;
 
 namespace Auxilium.Web.Tests;
 

@@ -1,6 +1,7 @@
 using System.Net;
 using System.Text.RegularExpressions;
 using Auxilium.Storage;
+using Auxilium.Storage.Access;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.TestHost;

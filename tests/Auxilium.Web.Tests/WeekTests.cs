@@ -2,6 +2,7 @@ using System.Net;
 using System.Text;
 using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
+using Auxilium.Storage.Access;
 
 namespace Auxilium.Web.Tests;
 

@@ -66,9 +66,9 @@ test("a task is marked on its card, with small marks on its row", async ({ page,
 test("rows stand together by owner, state or label, and the plan keeps its order", async ({ page, plan }) => {
   await plan.bringIn(fair);
   await page.getByRole("button", { name: "View…" }).click();
-  const look = page.locator("#look");
-  await look.getByLabel("Group by").selectOption("label");
-  await look.getByLabel("Row colour").selectOption("label");
+  const view = page.locator("#view");
+  await view.getByLabel("Group by").selectOption("label");
+  await view.getByLabel("Row colour").selectOption("label");
   await page.keyboard.press("Escape");
   await expect
     .poll(() => plan.outline())
@@ -104,8 +104,8 @@ test("long names go on in a second line, and what one chose is there on another 
 }) => {
   const id = await plan.bringIn(fair);
   await page.getByRole("button", { name: "View…" }).click();
-  const kept = page.waitForResponse((answer) => answer.url().endsWith("/look") && answer.ok());
-  await page.locator("#look").getByLabel("Two lines for long names").check();
+  const kept = page.waitForResponse((answer) => answer.url().endsWith("/view") && answer.ok());
+  await page.locator("#view").getByLabel("Two lines for long names").check();
   await page.keyboard.press("Escape");
   const row = plan.row(fair.tasks[2].name);
   await expect(row).toHaveCSS("height", "46px");
@@ -129,18 +129,18 @@ test("long names go on in a second line, and what one chose is there on another 
 test("tasks are found by label, phase, days and key, and cards lie in lanes of one's own", async ({ page, plan }) => {
   const id = await plan.bringIn(fair);
   await page.getByRole("button", { name: "View…" }).click();
-  const look = page.locator("#look");
-  await look.locator("[name=labelled]").selectOption("hire");
+  const view = page.locator("#view");
+  await view.locator("[name=only-label]").selectOption("hire");
   await expect(plan.row("Order tents")).toBeVisible();
   await expect(plan.row("Print posters")).toHaveCount(0);
-  await look.locator("[name=labelled]").selectOption("");
-  await look.locator("[name=from]").fill("2027-05-05");
+  await view.locator("[name=only-label]").selectOption("");
+  await view.locator("[name=from]").fill("2027-05-05");
   await expect(plan.row("Order tents")).toHaveCount(0);
   await expect(plan.row("Print posters")).toBeVisible();
-  await look.locator("[name=from]").fill("");
-  await look.locator("[name=phase]").selectOption({ label: "1 Stalls" });
-  await expect(page.locator("#look-words")).toHaveText("2 of 3 tasks: in Stalls.");
-  await look.locator("[name=phase]").selectOption("");
+  await view.locator("[name=from]").fill("");
+  await view.locator("[name=phase]").selectOption({ label: "1 Stalls" });
+  await expect(page.locator("#view-words")).toHaveText("2 of 3 tasks: in Stalls.");
+  await view.locator("[name=phase]").selectOption("");
   await page.goto(`/projects/${id}/lanes`);
   await plan.ready();
   await page.getByLabel("Lanes by").selectOption("label");

@@ -163,15 +163,15 @@ test("phases fold, and filters and sorting change what is seen, not the plan", a
 
   await plan.type("Task 3", "owner", "Ann Lee");
   await page.getByRole("button", { name: "View…" }).click();
-  await page.locator('#look [name="owner"]').selectOption({ label: "Ann Lee" });
+  await page.locator('#view [name="only-owner"]').selectOption({ label: "Ann Lee" });
   await expect(page.getByText("1 of 4 tasks: of Ann Lee.")).toBeVisible();
   await expect.poll(() => plan.outline()).toEqual(["1 Phase", "1.3 Task 3"]);
-  await page.locator("#look").getByRole("button", { name: "Show everything" }).click();
+  await page.locator("#view").getByRole("button", { name: "Show everything" }).click();
   await page.getByLabel("Sort by").selectOption("name");
   await page.getByLabel("Descending").check();
   await expect.poll(() => plan.outline()).toEqual(["1.3 Task 3", "1.2 Task 2", "1.1 Task 1", "2 Last"]);
   await page.keyboard.press("Escape");
-  await page.locator("#look-line").getByRole("button", { name: "Show everything" }).click();
+  await page.locator("#view-line").getByRole("button", { name: "Show everything" }).click();
   await expect.poll(() => plan.outline()).toEqual(["1 Phase", "1.1 Task 1", "1.2 Task 2", "1.3 Task 3", "2 Last"]);
 });
 
@@ -269,17 +269,17 @@ test("columns are chosen, put in order, resized, and kept with views under a nam
   const heads = () => page.getByRole("columnheader").allTextContents();
   await page.getByRole("button", { name: "View…" }).click();
   await page.getByText("Columns", { exact: true }).click();
-  const look = page.locator("#look");
-  await look.getByRole("checkbox", { name: "Deadline" }).check();
-  await look.getByRole("checkbox", { name: "After" }).uncheck();
-  await look.getByRole("button", { name: "Move Deadline to the left" }).click();
+  const view = page.locator("#view");
+  await view.getByRole("checkbox", { name: "Deadline" }).check();
+  await view.getByRole("checkbox", { name: "After" }).uncheck();
+  await view.getByRole("button", { name: "Move Deadline to the left" }).click();
   await expect.poll(heads).toEqual(["No.", "Task", "Owner", "Length", "Start", "Finish", "Deadline", "State"]);
-  await look.getByLabel("Width of Task").fill("260");
+  await view.getByLabel("Width of Task").fill("260");
   await page.keyboard.press("Tab");
   await expect.poll(async () => (await plan.cell("Task 1", "name").boundingBox())?.width).toBe(260);
   await page.getByText("Saved views").click();
-  await look.getByLabel("Name", { exact: true }).fill("Deadlines");
-  await look.getByRole("button", { name: "Save view" }).click();
+  await view.getByLabel("Name", { exact: true }).fill("Deadlines");
+  await view.getByRole("button", { name: "Save view" }).click();
   await page.keyboard.press("Escape");
 
   await plan.type("Task 1", "deadline", "12 May");
@@ -303,6 +303,6 @@ test("columns are chosen, put in order, resized, and kept with views under a nam
   await expect.poll(heads).toContain("Deadline");
   await page.getByRole("button", { name: "View…" }).click();
   await page.getByText("Saved views").click();
-  await look.locator("#look-views").selectOption("Deadlines");
+  await view.locator("#saved-views").selectOption("Deadlines");
   await expect.poll(async () => (await plan.cell("Task 1", "name").boundingBox())?.width).toBe(260);
 });

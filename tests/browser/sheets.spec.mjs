@@ -140,19 +140,19 @@ for (const scheme of /** @type {const} */ (["light", "dark"]))
     await page.keyboard.press("c");
     await page.getByRole("complementary").getByRole("heading", { name: "2 Roof" }).waitFor();
     await expectAccessible(page, "card");
-    for (const look of ["Check-up", "Forecast", "Settings"]) {
-      await page.getByRole("link", { name: look }).click();
+    for (const screen of ["Check-up", "Forecast", "Settings"]) {
+      await page.getByRole("link", { name: screen }).click();
       await page.locator("html[data-ready=true]").waitFor();
-      await expectAccessible(page, look);
+      await expectAccessible(page, screen);
     }
   });
 
 test("sheets fit a small screen and double-size type", async ({ page, plan }) => {
   await plan.bringIn(shed);
   await page.setViewportSize({ width: 390, height: 844 });
-  for (const look of ["Check-up", "Forecast", "Settings"]) {
-    await page.getByRole("link", { name: look }).click();
+  for (const screen of ["Check-up", "Forecast", "Settings"]) {
+    await page.getByRole("link", { name: screen }).click();
     await page.locator("html[data-ready=true]").waitFor();
-    expect(await page.evaluate(() => document.documentElement.scrollWidth), look).toBeLessThanOrEqual(390);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth), screen).toBeLessThanOrEqual(390);
   }
 });

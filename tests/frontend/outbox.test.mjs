@@ -290,12 +290,12 @@ test("edits of other projects and other people are left to their own pages, unti
   const edit = JSON.stringify([{ id: "x", edit: { n: 1 }, baseVersion: 1 }]);
   kept.set("auxilium-unsent:imke:q:1", edit);
   kept.set("auxilium-unsent:oona:p:1", edit);
-  kept.set("auxilium-look:oona:p", "{}");
+  kept.set("auxilium-view:oona:p", "{}");
   kept.set("auxilium-unsent:imke:p:1", "not what it was");
   outbox.resume();
   await new Promise(setImmediate);
   assert.deepEqual(server.sent, []);
-  assert.deepEqual([...kept.keys()], ["auxilium-unsent:imke:q:1", "auxilium-unsent:oona:p:1", "auxilium-look:oona:p"]);
+  assert.deepEqual([...kept.keys()], ["auxilium-unsent:imke:q:1", "auxilium-unsent:oona:p:1", "auxilium-view:oona:p"]);
   assert.deepEqual([unsavedEdits("oona"), unsavedEdits("bert")], [1, 0]);
   forget("oona");
   assert.deepEqual([...kept.keys()], ["auxilium-unsent:imke:q:1"]);

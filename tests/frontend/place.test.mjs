@@ -28,7 +28,7 @@ test("a row goes before the upper half of another, after the lower, and into the
   assert.deepEqual(place(3.2), [null, "p", false]);
   assert.deepEqual(place(9), [null, "m", false]);
   // A folded phase has no first row to go before.
-  store.lookAt({ folded: ["p"] });
+  store.show({ folded: ["p"] });
   assert.deepEqual(place(0.9), [null, "p", false]);
 });
 

@@ -6,7 +6,7 @@ import { asTable } from "../../src/Auxilium.Web/Frontend/plan/list/clipboard.js"
 import { cellText, columnsOf, editFor } from "../../src/Auxilium.Web/Frontend/plan/list/columns.js";
 import { commandOf, COMMANDS, printed } from "../../src/Auxilium.Web/Frontend/plan/commands/commands.js";
 import { tintOf } from "../../src/Auxilium.Web/Frontend/plan/fields/tint.js";
-import { filtersOf, foldedFrom, plainLook, shownRows } from "../../src/Auxilium.Web/Frontend/plan/state/view.js";
+import { filtersOf, foldedFrom, plainView, shownRows } from "../../src/Auxilium.Web/Frontend/plan/state/view.js";
 import { draggedWith, movesTo, placeAt } from "../../src/Auxilium.Web/Frontend/plan/state/place.js";
 import { Store } from "../../src/Auxilium.Web/Frontend/plan/state/store.js";
 import { dayOf, isoWeek, minutesOf, usWeek } from "../../src/Auxilium.Web/Frontend/plan/state/time.js";
@@ -27,9 +27,9 @@ const rows = [
 
 const teams = new Map([["bo", "Crew"]]);
 
-/** @param {import("../../src/Auxilium.Web/Frontend/plan/state/view.js").Look | {}} look */
-const shown = (look) =>
-  shownRows(rows, { ...plainLook(), ...look }, people, teams)
+/** @param {import("../../src/Auxilium.Web/Frontend/plan/state/view.js").View | {}} look */
+const shown = (view) =>
+  shownRows(rows, { ...plainView(), ...view }, { people, teams })
     .map((row) => row.id)
     .join(" ");
 
@@ -47,27 +47,27 @@ test("folding hides what is inside, at every level", () => {
 });
 
 test("filters keep the phases of what passes, and nothing else", () => {
-  assert.equal(shown({ owner: "ann" }), "p q b");
+  assert.equal(shown({ only: { owner: "ann" } }), "p q b");
   assert.equal(shown({ hideDone: true }), "p q b m");
   assert.equal(shown({ milestones: true }), "m");
   assert.equal(shown({ finishPath: true }), "p q b");
-  assert.equal(shown({ owner: "nobody" }), "");
+  assert.equal(shown({ only: { owner: "nobody" } }), "");
   assert.equal(shown({ text: "PRINT" }), "p q");
-  assert.equal(shown({ state: "done", owner: "ann" }), "");
-  assert.equal(filtersOf({ ...plainLook(), text: "x", hideDone: true }), 2);
+  assert.equal(shown({ only: { state: "done", owner: "ann" } }), "");
+  assert.equal(filtersOf({ ...plainView(), text: "x", hideDone: true }), 2);
 });
 
 test("a row that is not saved yet passes every filter", () => {
   const fresh = aRow("new", { unsaved: true, name: "" });
   assert.deepEqual(
-    shownRows([...rows, fresh], { ...plainLook(), milestones: true }, people, teams).map((row) => row.id),
+    shownRows([...rows, fresh], { ...plainView(), milestones: true }, { people, teams }).map((row) => row.id),
     ["m", "new"],
   );
 });
 
 test("rows are found, put together and coloured by the team of their owner", () => {
-  assert.equal(shown({ team: "Crew" }), "p a");
-  assert.equal(shown({ team: "-" }), "p q b m");
+  assert.equal(shown({ only: { team: "Crew" } }), "p a");
+  assert.equal(shown({ only: { team: "-" } }), "p q b m");
   assert.equal(shown({ group: "team" }), "team:Crew a team: b m");
   const store = aStore();
   store.teams = teams;
@@ -96,7 +96,7 @@ test("a store knows the lines of phases and links that are shown", () => {
     store.shownLinks.map(({ from, to }) => [from, to]),
     [[1, 3]],
   );
-  store.lookAt({ folded: ["q"] });
+  store.show({ folded: ["q"] });
   assert.equal(store.shownLinks.length, 0);
   store.bringOut("b");
   assert.equal(store.line.get("b"), 3);
@@ -105,7 +105,7 @@ test("a store knows the lines of phases and links that are shown", () => {
 test("whoever stands in a row that is folded away then stands in its phase", () => {
   const store = aStore();
   store.current = { id: "b", col: "length" };
-  store.lookAt({ folded: ["p"] });
+  store.show({ folded: ["p"] });
   assert.deepEqual(store.current, { id: "p", col: "length" });
 });
 
@@ -220,7 +220,7 @@ test("no two commands share a name or a key", () => {
 test("columns are those that were chosen, as wide as they were made", () => {
   const store = aStore();
   assert.equal(columnsOf(store).length, 8);
-  store.lookAt({
+  store.show({
     columns: [
       { key: "no", width: 40 },
       { key: "deadline", width: 90 },

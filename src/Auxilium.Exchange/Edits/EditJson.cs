@@ -9,6 +9,7 @@ using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
+using Auxilium.Planning.Typing;
 
 namespace Auxilium.Exchange.Edits;
 

@@ -2,6 +2,8 @@ using System.Globalization;
 using System.Text.RegularExpressions;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
+using Auxilium.Planning.Typing;
+using Auxilium.Planning.Words;
 
 namespace Auxilium.Exchange.Lists;
 

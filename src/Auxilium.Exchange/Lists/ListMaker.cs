@@ -5,6 +5,8 @@ using Auxilium.Planning.Editing;
 using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Typing;
+using Auxilium.Planning.Words;
 
 namespace Auxilium.Exchange.Lists;
 

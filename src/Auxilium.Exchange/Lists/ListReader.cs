@@ -1,6 +1,7 @@
 using System.Text.RegularExpressions;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Typing;
 
 namespace Auxilium.Exchange.Lists;
 

@@ -3,6 +3,7 @@ using System.Globalization;
 using System.Text.Json;
 using System.Text.RegularExpressions;
 using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Typing;
 
 namespace Auxilium.Exchange.PlanDocuments;
 

@@ -1,5 +1,6 @@
 using System.Text.RegularExpressions;
 using Auxilium.Planning.Plans;
+using Auxilium.Planning.Typing;
 
 namespace Auxilium.Exchange.PlanDocuments;
 

@@ -1,8 +1,8 @@
 using System.Collections.Immutable;
 using System.Text.Json;
-using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
+using Auxilium.Planning.Typing;
 
 namespace Auxilium.Exchange.PlanDocuments;
 

@@ -4,6 +4,8 @@ using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Tracking;
+using Auxilium.Planning.Typing;
+using Auxilium.Planning.Words;
 
 namespace Auxilium.Planning.CheckUp;
 

@@ -1,8 +1,10 @@
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Typing;
+using Auxilium.Planning.Words;
 using static Auxilium.Planning.Editing.CalendarEdits;
-using static Auxilium.Planning.Editing.EditText;
+using static Auxilium.Planning.Words.EditText;
 
 namespace Auxilium.Planning.Editing;
 

@@ -3,6 +3,8 @@ using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Typing;
+using Auxilium.Planning.Words;
 
 namespace Auxilium.Planning.Editing;
 

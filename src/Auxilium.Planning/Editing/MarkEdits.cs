@@ -1,8 +1,9 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
-using static Auxilium.Planning.Editing.EditText;
+using Auxilium.Planning.Words;
 using static Auxilium.Planning.Editing.MarkEdits;
+using static Auxilium.Planning.Words.EditText;
 
 namespace Auxilium.Planning.Editing;
 

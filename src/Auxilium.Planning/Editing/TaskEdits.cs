@@ -1,8 +1,10 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
-using static Auxilium.Planning.Editing.EditText;
+using Auxilium.Planning.Typing;
+using Auxilium.Planning.Words;
 using static Auxilium.Planning.Editing.TaskEdits;
+using static Auxilium.Planning.Words.EditText;
 
 namespace Auxilium.Planning.Editing;
 

@@ -3,8 +3,10 @@ using System.Globalization;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
-using static Auxilium.Planning.Editing.EditText;
+using Auxilium.Planning.Typing;
+using Auxilium.Planning.Words;
 using static Auxilium.Planning.Editing.TrackingEdits;
+using static Auxilium.Planning.Words.EditText;
 
 namespace Auxilium.Planning.Editing;
 

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Words;
 
 namespace Auxilium.Planning.Facts;
 

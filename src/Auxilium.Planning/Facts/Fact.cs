@@ -3,6 +3,8 @@ using System.Diagnostics.CodeAnalysis;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Typing;
+using Auxilium.Planning.Words;
 
 namespace Auxilium.Planning.Facts;
 

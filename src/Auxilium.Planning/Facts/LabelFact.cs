@@ -1,4 +1,5 @@
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Words;
 
 namespace Auxilium.Planning.Facts;
 

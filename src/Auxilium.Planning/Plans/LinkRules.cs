@@ -1,3 +1,5 @@
+using Auxilium.Planning.Typing;
+
 namespace Auxilium.Planning.Plans;
 
 /// <summary>Which links a plan refuses whatever the dates are (rule K3). Circles show up when the plan is put in order.</summary>

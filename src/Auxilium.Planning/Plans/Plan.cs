@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Typing;
 
 namespace Auxilium.Planning.Plans;
 

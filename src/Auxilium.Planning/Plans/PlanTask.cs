@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Facts;
+using Auxilium.Planning.Words;
 
 namespace Auxilium.Planning.Plans;
 

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Typing;
 
 namespace Auxilium.Planning.Plans;
 

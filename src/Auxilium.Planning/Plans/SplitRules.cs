@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Auxilium.Planning.Typing;
 
 namespace Auxilium.Planning.Plans;
 

@@ -1,5 +1,6 @@
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Words;
 
 namespace Auxilium.Planning.Scheduling;
 

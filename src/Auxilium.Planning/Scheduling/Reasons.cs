@@ -2,6 +2,8 @@ using System.Globalization;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
+using Auxilium.Planning.Typing;
+using Auxilium.Planning.Words;
 
 namespace Auxilium.Planning.Scheduling;
 

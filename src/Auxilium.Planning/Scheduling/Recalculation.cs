@@ -1,4 +1,3 @@
-using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 
 namespace Auxilium.Planning.Scheduling;

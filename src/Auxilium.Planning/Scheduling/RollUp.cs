@@ -1,4 +1,5 @@
 using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Words;
 
 namespace Auxilium.Planning.Scheduling;
 

@@ -535,27 +535,6 @@ namespace Auxilium.Storage.Migrations
                     b.ToTable("links", (string)null);
                 });
 
-            modelBuilder.Entity("Auxilium.Storage.Rows.LookRow", b =>
-                {
-                    b.Property<Guid>("ProjectId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("project_id");
-
-                    b.Property<string>("PersonId")
-                        .HasColumnType("text")
-                        .HasColumnName("person_id");
-
-                    b.Property<string>("Content")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("content");
-
-                    b.HasKey("ProjectId", "PersonId")
-                        .HasName("pk_looks");
-
-                    b.ToTable("looks", (string)null);
-                });
-
             modelBuilder.Entity("Auxilium.Storage.Rows.MailRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1430,6 +1409,27 @@ namespace Auxilium.Storage.Migrations
                     b.ToTable("tokens", (string)null);
                 });
 
+            modelBuilder.Entity("Auxilium.Storage.Rows.ViewRow", b =>
+                {
+                    b.Property<Guid>("ProjectId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("project_id");
+
+                    b.Property<string>("PersonId")
+                        .HasColumnType("text")
+                        .HasColumnName("person_id");
+
+                    b.Property<string>("Content")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("content");
+
+                    b.HasKey("ProjectId", "PersonId")
+                        .HasName("pk_views");
+
+                    b.ToTable("views", (string)null);
+                });
+
             modelBuilder.Entity("Auxilium.Storage.Rows.WatchRow", b =>
                 {
                     b.Property<Guid>("ProjectId")
@@ -1641,16 +1641,6 @@ namespace Auxilium.Storage.Migrations
                         .HasConstraintName("fk_links_projects_project_id");
                 });
 
-            modelBuilder.Entity("Auxilium.Storage.Rows.LookRow", b =>
-                {
-                    b.HasOne("Auxilium.Storage.Rows.ProjectRow", null)
-                        .WithMany()
-                        .HasForeignKey("ProjectId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_looks_projects_project_id");
-                });
-
             modelBuilder.Entity("Auxilium.Storage.Rows.MemberRow", b =>
                 {
                     b.HasOne("Auxilium.Storage.Rows.PersonRow", null)
@@ -1770,6 +1760,16 @@ namespace Auxilium.Storage.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_tokens_accounts_person_id");
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.ViewRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_views_projects_project_id");
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.WatchRow", b =>

@@ -1,4 +1,7 @@
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Words;
+using Auxilium.Storage.Access;
+using Auxilium.Storage.Notices;
 using Auxilium.Storage.Rows;
 using Microsoft.EntityFrameworkCore;
 

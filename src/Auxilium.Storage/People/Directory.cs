@@ -1,6 +1,9 @@
 using System.Text.Json;
 using Auxilium.Planning.Plans;
+using Auxilium.Storage.Access;
+using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
+using Auxilium.Storage.Tracking;
 using Microsoft.EntityFrameworkCore;
 
 namespace Auxilium.Storage.People;
@@ -224,7 +227,7 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         await db.ProjectRoles.Where(r => r.PersonId == from).ExecuteDeleteAsync(cancel);
         await db.Projects.Where(p => p.Coordinator == from).ExecuteUpdateAsync(p => p.SetProperty(x => x.Coordinator, into), cancel);
         await db.Notices.Where(n => n.PersonId == from).ExecuteDeleteAsync(cancel);
-        await db.Looks.Where(l => l.PersonId == from).ExecuteDeleteAsync(cancel);
+        await db.Views.Where(l => l.PersonId == from).ExecuteDeleteAsync(cancel);
         await db.Presence.Where(p => p.PersonId == from).ExecuteDeleteAsync(cancel);
         await RemoveAccountAsync(db, from, cancel);
         await db.People.Where(p => p.Id == from).ExecuteDeleteAsync(cancel);

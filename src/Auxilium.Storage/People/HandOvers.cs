@@ -4,6 +4,7 @@ using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Tracking;
+using Auxilium.Storage.Plans;
 
 namespace Auxilium.Storage.People;
 

@@ -1,4 +1,5 @@
 using Auxilium.Planning.Plans;
+using Auxilium.Planning.Typing;
 
 namespace Auxilium.Storage.People;
 

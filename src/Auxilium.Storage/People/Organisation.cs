@@ -1,3 +1,5 @@
+using Auxilium.Storage.Access;
+using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
 using Microsoft.EntityFrameworkCore;
 

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
+using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
 using Microsoft.EntityFrameworkCore;
 

@@ -1,3 +1,4 @@
+using Auxilium.Storage.Notices;
 using Microsoft.AspNetCore.Identity;
 
 namespace Auxilium.Storage.Rows;

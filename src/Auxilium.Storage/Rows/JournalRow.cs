@@ -1,3 +1,5 @@
+using Auxilium.Storage.Plans;
+
 namespace Auxilium.Storage.Rows;
 
 /// <summary>One edit of a plan: who made it, what it was, how to take it back, and what it did.</summary>

@@ -1,3 +1,6 @@
+using Auxilium.Storage.Plans;
+using Auxilium.Storage.Tracking;
+
 namespace Auxilium.Storage.Rows;
 
 /// <summary>What a notice is about. Kept by name.</summary>

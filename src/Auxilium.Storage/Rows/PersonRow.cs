@@ -1,3 +1,5 @@
+using Auxilium.Storage.Plans;
+
 namespace Auxilium.Storage.Rows;
 
 /// <summary>How somebody belongs to the organisation. Kept by name.</summary>

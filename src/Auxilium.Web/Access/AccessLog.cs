@@ -1,3 +1,5 @@
+using Auxilium.Storage.Access;
+
 namespace Auxilium.Web.Access;
 
 /// <summary>

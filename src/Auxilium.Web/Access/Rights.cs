@@ -1,6 +1,6 @@
 using System.Security.Claims;
 using Auxilium.Planning.Plans;
-using Auxilium.Storage.People;
+using Auxilium.Storage.Access;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Api;
 using Microsoft.AspNetCore.Antiforgery;

@@ -2,7 +2,7 @@ using System.Security.Claims;
 using System.Text.Encodings.Web;
 using System.Threading.RateLimiting;
 using Auxilium.Storage;
-using Auxilium.Storage.People;
+using Auxilium.Storage.Access;
 using Auxilium.Storage.Rows;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;

@@ -2,7 +2,9 @@ using System.Text.Json;
 using Auxilium.Exchange;
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Calendars;
-using Auxilium.Storage;
+using Auxilium.Storage.Access;
+using Auxilium.Storage.Plans;
+using Auxilium.Storage.Tracking;
 using Auxilium.Web.Access;
 
 namespace Auxilium.Web.Api;

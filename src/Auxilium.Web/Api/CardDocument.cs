@@ -3,7 +3,8 @@ using Auxilium.Planning.Editing;
 using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
-using Auxilium.Web.Pages.Plan;
+using Auxilium.Planning.Typing;
+using Auxilium.Planning.Words;
 
 namespace Auxilium.Web.Api;
 
@@ -112,7 +113,7 @@ public sealed record CardDocument : IHasFacts
             After = [.. plan.Links.Where(l => l.From == task.Id).Select(l => CardLink.Of(plan, l, l.To))],
             FixedKind =
                 task.Pinned is not null ? "pinned"
-                : task.Constraint is { } constraint ? Words.Camel(constraint.Kind)
+                : task.Constraint is { } constraint ? JsonNames.Camel(constraint.Kind)
                 : null,
             FixedDate = (task.Pinned?.Start ?? task.Constraint?.Date)?.ToString(),
             PinnedFinish = task.Pinned?.Finish?.ToString(),
@@ -132,7 +133,7 @@ public sealed record CardDocument : IHasFacts
             Why = [.. Reasons.WhyStart(schedule, row).Select(ReasonDocument.From)],
             WhyFinish = off ? "" : Reasons.FromStartToFinish(schedule, row),
             People = [.. task.Assignments.Select(a => new CardPerson(a.Person, plan.FindPerson(a.Person)!.Name, a.Share))],
-            Hands = task.Hands is { } hands ? Words.Camel(hands) : null,
+            Hands = task.Hands is { } hands ? JsonNames.Camel(hands) : null,
             EffortHours =
                 off || plan.Index.IsPhase(row) || task.Assignments.IsEmpty
                     ? null
@@ -165,7 +166,7 @@ public sealed record CardLink(string Task, string Outline, string Name, string K
             other,
             number,
             plan.Find(other)!.Name,
-            Words.Camel(link.Kind),
+            JsonNames.Camel(link.Kind),
             link.Lag.ToString(),
             link.Elapsed,
             LinkText.Format(plan.Index.NumberOf(plan.Index.RowOf(link.From)), link)
@@ -193,15 +194,15 @@ public sealed record CardRepeat(
     internal static CardRepeat Of(RepeatRule rule) =>
         new(
             RepeatText.Of(rule),
-            Words.Camel(rule.Every),
+            JsonNames.Camel(rule.Every),
             rule.Interval,
-            [.. rule.On.Select(day => Words.Camel(day)[..3])],
+            [.. rule.On.Select(day => JsonNames.Camel(day)[..3])],
             rule.Week,
             rule.From.ToString(),
             rule.Until?.ToString(),
             rule.Times,
             rule.Length.ToString(),
-            Words.Camel(rule.Closed),
+            JsonNames.Camel(rule.Closed),
             rule.Made is { } made ? Dates.Day(made) : "",
             rule.Count
         );
@@ -220,5 +221,12 @@ public sealed record CalendarChoice(string Id, string Name);
 public sealed record ReasonDocument(string Task, string At, string Of, string Kind, string? By, string Sentence)
 {
     internal static ReasonDocument From(Reason reason) =>
-        new(reason.Task, reason.At.ToString(), reason.OfFinish ? "finish" : "start", Words.Camel(reason.Kind), reason.By, reason.Sentence);
+        new(
+            reason.Task,
+            reason.At.ToString(),
+            reason.OfFinish ? "finish" : "start",
+            JsonNames.Camel(reason.Kind),
+            reason.By,
+            reason.Sentence
+        );
 }

@@ -5,9 +5,8 @@ using Auxilium.Exchange.Edits;
 using Auxilium.Planning.CheckUp;
 using Auxilium.Planning.Forecasting;
 using Auxilium.Planning.Plans;
-using Auxilium.Storage;
+using Auxilium.Storage.Plans;
 using Auxilium.Web.Access;
-using Auxilium.Web.Pages.Plan;
 
 namespace Auxilium.Web.Api;
 
@@ -142,7 +141,7 @@ public sealed record FindingDocument(string Kind, IReadOnlyList<FoundTask> Tasks
 {
     internal static FindingDocument Of(Finding finding, Plan plan) =>
         new(
-            Words.Camel(finding.Kind),
+            JsonNames.Camel(finding.Kind),
             [.. finding.Tasks.Select(id => new FoundTask(id, plan.Index.NumberOf(plan.Index.RowOf(id)), plan.Find(id)!.Name))],
             finding.Sentence,
             finding.Why,

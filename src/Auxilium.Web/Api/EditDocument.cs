@@ -4,8 +4,7 @@ using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
-using Auxilium.Storage;
-using Auxilium.Storage.People;
+using Auxilium.Storage.Plans;
 
 namespace Auxilium.Web.Api;
 
@@ -109,11 +108,11 @@ internal sealed record EditDocument(
     private static (TakeBack? Which, long? Entry) ReadTakeBack(JsonElement value)
     {
         if (value.ValueKind == JsonValueKind.Number && value.TryGetInt64(out var entry))
-            return (Storage.TakeBack.Entry, entry);
+            return (Storage.Plans.TakeBack.Entry, entry);
         return (value.ValueKind == JsonValueKind.String ? value.GetString() : null) switch
         {
-            "lastEdit" => (Storage.TakeBack.LastEdit, null),
-            "lastTakeBack" => (Storage.TakeBack.LastTakeBack, null),
+            "lastEdit" => (Storage.Plans.TakeBack.LastEdit, null),
+            "lastTakeBack" => (Storage.Plans.TakeBack.LastTakeBack, null),
             _ => throw Wrong("$.takeBack", "“takeBack” must be “lastEdit”, “lastTakeBack” or the id of an entry of the journal."),
         };
     }

@@ -1,5 +1,6 @@
 using System.Text.Json.Nodes;
 using Auxilium.Exchange.Edits;
+using Auxilium.Storage.Plans;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 using Microsoft.OpenApi.Reader;

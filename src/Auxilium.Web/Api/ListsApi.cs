@@ -4,9 +4,8 @@ using Auxilium.Exchange;
 using Auxilium.Exchange.Edits;
 using Auxilium.Exchange.Lists;
 using Auxilium.Exchange.PlanDocuments;
-using Auxilium.Storage;
+using Auxilium.Storage.Plans;
 using Auxilium.Web.Access;
-using Auxilium.Web.Pages.Plan;
 
 namespace Auxilium.Web.Api;
 
@@ -129,7 +128,7 @@ public sealed record ListDocument(
         new(
             [.. reading.Columns.Select(c => new ListColumnDocument(c.Kind.Name, c.Heading, c.Sample))],
             [.. reading.Rows.Select(ListRowDocument.Of)],
-            reading.Order == Exchange.Lists.DateOrder.Unknown ? null : Words.Camel(reading.Order),
+            reading.Order == Exchange.Lists.DateOrder.Unknown ? null : JsonNames.Camel(reading.Order),
             reading.AskOrder,
             reading.NewPeople,
             reading.Problem,

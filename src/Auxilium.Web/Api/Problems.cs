@@ -1,7 +1,6 @@
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Editing;
-using Auxilium.Storage;
-using Auxilium.Web.Pages.Plan;
+using Auxilium.Storage.Plans;
 
 namespace Auxilium.Web.Api;
 
@@ -26,7 +25,7 @@ internal static class Problems
             refused.Message,
             ("code", refused.Code),
             ("task", refused.Task),
-            ("field", Words.Camel(refused.Field))
+            ("field", JsonNames.Camel(refused.Field))
         );
 
     public static IResult Conflict(EditConflict conflict) =>
@@ -39,7 +38,7 @@ internal static class Problems
                     + "which it is to be.",
             ("code", "changedMeanwhile"),
             ("task", conflict.Touch.Task),
-            ("field", Words.Camel(conflict.Touch.Field)),
+            ("field", JsonNames.Camel(conflict.Touch.Field)),
             ("by", conflict.By),
             ("theirs", conflict.Theirs),
             ("yours", conflict.Yours),

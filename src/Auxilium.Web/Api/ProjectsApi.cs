@@ -4,11 +4,12 @@ using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
-using Auxilium.Storage;
-using Auxilium.Storage.People;
+using Auxilium.Planning.Words;
+using Auxilium.Storage.Access;
+using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
-using Auxilium.Web.Pages.Plan;
+using Auxilium.Web.PlanScreen;
 using Microsoft.Net.Http.Headers;
 
 namespace Auxilium.Web.Api;
@@ -389,7 +390,7 @@ public sealed record ProjectDocument(
         var plan = schedule.Plan;
         var states = new TaskStates(schedule, today);
         var leaves = Enumerable.Range(0, plan.Index.Count).Where(schedule.IsLeaf).ToList();
-        var counts = leaves.CountBy(states.Of).ToDictionary(c => Words.Camel(c.Key), c => c.Value);
+        var counts = leaves.CountBy(states.Of).ToDictionary(c => JsonNames.Camel(c.Key), c => c.Value);
         return new ProjectDocument(
             stored.Id,
             stored.Version,

@@ -1,10 +1,10 @@
 using Auxilium.Planning.Editing;
-using Auxilium.Storage;
-using Auxilium.Storage.People;
+using Auxilium.Planning.Words;
+using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
-using Auxilium.Web.Pages.Plan;
 using Auxilium.Web.Pages.Shared;
+using Auxilium.Web.PlanScreen;
 
 namespace Auxilium.Web.Api;
 

@@ -5,7 +5,8 @@ using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
-using Auxilium.Storage;
+using Auxilium.Planning.Words;
+using Auxilium.Storage.Plans;
 using Auxilium.Web.Access;
 
 namespace Auxilium.Web.Api;
@@ -79,7 +80,7 @@ public sealed record RepeatDocument(string Sentence, IReadOnlyList<RepeatDate> D
             change
         );
 
-        static string DayOf(Occurrence occurrence) => Auxilium.Planning.Editing.Dates.Day(occurrence.Start);
+        static string DayOf(Occurrence occurrence) => Planning.Words.Dates.Day(occurrence.Start);
     }
 }
 

@@ -1,7 +1,8 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Scheduling;
-using Auxilium.Storage;
+using Auxilium.Planning.Words;
+using Auxilium.Storage.Plans;
 
 namespace Auxilium.Web.Api;
 

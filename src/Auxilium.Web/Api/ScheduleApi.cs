@@ -1,5 +1,6 @@
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Storage.Access;
 using Auxilium.Web.Access;
 
 namespace Auxilium.Web.Api;

@@ -6,9 +6,12 @@ using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
-using Auxilium.Storage;
+using Auxilium.Planning.Typing;
+using Auxilium.Planning.Words;
+using Auxilium.Storage.Access;
 using Auxilium.Storage.People;
-using Auxilium.Storage.Rows;
+using Auxilium.Storage.Plans;
+using Auxilium.Storage.Tracking;
 using Auxilium.Web.Access;
 using Auxilium.Web.Mail;
 

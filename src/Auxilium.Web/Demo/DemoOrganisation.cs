@@ -2,7 +2,9 @@ using System.Text.Json;
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Plans;
 using Auxilium.Storage;
+using Auxilium.Storage.Access;
 using Auxilium.Storage.People;
+using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
 using Microsoft.EntityFrameworkCore;
 

@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using Auxilium.Storage;
-using Auxilium.Web.Pages.Plan;
+using Auxilium.Storage.Plans;
+using Auxilium.Web.PlanScreen;
 using Microsoft.AspNetCore.SignalR;
 
 namespace Auxilium.Web.Live;

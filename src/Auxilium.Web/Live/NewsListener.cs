@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
-using Auxilium.Storage;
+using Auxilium.Storage.Notices;
 using Auxilium.Storage.People;
+using Auxilium.Storage.Plans;
 using Microsoft.AspNetCore.SignalR;
 using Npgsql;
 

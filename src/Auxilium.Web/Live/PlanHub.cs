@@ -1,7 +1,8 @@
 using Auxilium.Planning.Plans;
-using Auxilium.Storage.People;
+using Auxilium.Storage.Access;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
+using Auxilium.Web.PlanScreen;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.SignalR;
 
@@ -74,4 +75,4 @@ public sealed record Here(string Id, string Person, string Name, string Initials
 /// <param name="By">Id of who made the last of them.</param>
 /// <param name="Name">Their name.</param>
 /// <param name="Edits">Ids of the edits.</param>
-public sealed record LiveChange(int From, int To, string? By, string? Name, IReadOnlyList<Guid> Edits, Pages.Plan.PlanChanges Changes);
+public sealed record LiveChange(int From, int To, string? By, string? Name, IReadOnlyList<Guid> Edits, PlanChanges Changes);

@@ -1,6 +1,6 @@
 using System.Collections.Concurrent;
-using Auxilium.Storage;
-using Auxilium.Storage.People;
+using Auxilium.Storage.Access;
+using Auxilium.Storage.Plans;
 using Auxilium.Web.Pages.Shared;
 
 namespace Auxilium.Web.Live;

@@ -1,5 +1,6 @@
-using Auxilium.Storage;
+using Auxilium.Storage.Notices;
 using Auxilium.Storage.People;
+using Auxilium.Storage.Plans;
 
 namespace Auxilium.Web.Mail;
 

@@ -1,7 +1,7 @@
 using System.Buffers;
 using System.Net;
 using System.Net.Sockets;
-using Auxilium.Storage.People;
+using Auxilium.Storage.Notices;
 using MimeKit;
 using SmtpServer;
 using SmtpServer.ComponentModel;

@@ -1,6 +1,9 @@
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Words;
 using Auxilium.Storage;
+using Auxilium.Storage.Notices;
 using Auxilium.Storage.People;
+using Auxilium.Storage.Plans;
 using Auxilium.Web.Mail;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;

@@ -1,5 +1,6 @@
 using System.Diagnostics.CodeAnalysis;
 using Auxilium.Planning.Plans;
+using Auxilium.Planning.Typing;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Auxilium.Web.Pages;

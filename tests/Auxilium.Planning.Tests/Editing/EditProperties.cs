@@ -1,7 +1,7 @@
-using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Words;
 using CsCheck;
 
 namespace Auxilium.Planning.Tests.Editing;

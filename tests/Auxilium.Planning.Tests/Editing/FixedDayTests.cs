@@ -2,6 +2,7 @@ using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Words;
 
 namespace Auxilium.Planning.Tests.Editing;
 

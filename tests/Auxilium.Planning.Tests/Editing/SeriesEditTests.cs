@@ -4,6 +4,7 @@ using Auxilium.Planning.Editing;
 using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Words;
 
 namespace Auxilium.Planning.Tests.Editing;
 

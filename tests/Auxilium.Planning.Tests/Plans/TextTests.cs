@@ -1,5 +1,6 @@
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
+using Auxilium.Planning.Typing;
 
 namespace Auxilium.Planning.Tests.Plans;
 

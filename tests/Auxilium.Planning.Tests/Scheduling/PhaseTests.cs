@@ -1,4 +1,5 @@
 using Auxilium.Planning.Plans;
+using Auxilium.Planning.Words;
 
 namespace Auxilium.Planning.Tests.Scheduling;
 

@@ -7,14 +7,14 @@ import { TaskTalk } from "./card/talk.js";
 import { listenToClipboard } from "./list/clipboard.js";
 import { drawChoice } from "./panels/choice.js";
 import { CellEditor } from "./list/editor.js";
-import { Commands } from "./commands/commands.js";
+import { runCommand } from "./commands/commands.js";
 import { drawGauge } from "./panels/gauge.js";
 import { listKeys } from "./panels/keys.js";
 import { listenToKeys } from "./commands/keyboard.js";
 import { ListView } from "./list/list.js";
 import { listenToNewTask } from "./list/new-task.js";
 import { Outbox } from "./server/outbox.js";
-import { drawLook } from "./panels/view-panel.js";
+import { drawView } from "./panels/view-panel.js";
 import { makePalette } from "./panels/palette.js";
 import { followLive } from "./server/live.js";
 import { Preview } from "./server/preview.js";
@@ -22,7 +22,6 @@ import { drawProblems } from "./panels/problems.js";
 import { listProposals } from "./panels/proposals.js";
 import { listenToRowDrags } from "./list/row-drag.js";
 import { Remembered } from "./state/remembered.js";
-import { offerOf } from "./panels/series-offer.js";
 import { showOthers } from "./server/others.js";
 import { Sight } from "./state/sight.js";
 import { Store } from "./state/store.js";
@@ -40,7 +39,7 @@ const main = element("main");
 const board = element("board");
 const data = JSON.parse(element("plan-data").textContent ?? "");
 
-const isPlan = main.dataset.look === "plan";
+const isPlan = main.dataset.screen === "plan";
 
 const store = new Store(data.changes);
 store.teams = new Map(Object.entries(data.teams));
@@ -82,33 +81,28 @@ const openKeys = () => {
   dialog.showModal();
   dialog.scrollTop = 0;
 };
-const commands = new Commands(store, list, actions, editor, card, (row) => void openRepeat(row), {
-  tray: onTimeline(() => turnTray()),
-  extend: () => {
-    const offer = offerOf(store);
-    if (offer) actions.send(offer.edit, offer.task);
-  },
-  today: onTimeline(() => timeline.show(dayOf(store.project.today), 0.3)),
-  fitAll: onTimeline(() => fit(store.rows)),
-  fitPicked: onTimeline(() => fit(store.selection.ids.flatMap((id) => store.row(id) ?? []))),
-  zoomIn: onTimeline(() => zoom(1.5)),
-  zoomOut: onTimeline(() => zoom(1 / 1.5)),
-  keys: openKeys,
-  find: () => openPalette(),
-  pasteList: () => void openPaste(),
-  filter: () => {
-    element("look").showPopover();
-    element("look").querySelector("input")?.focus();
-  },
-  columns: () => {
-    element("look").showPopover();
-    element("look-columns-part").querySelector("summary")?.focus();
-    /** @type {HTMLDetailsElement} */ (element("look-columns-part")).open = true;
-  },
-  moved: () => void openMoves(store, outbox, (id) => show(id)),
-});
+/** @type {import("./commands/command.js").Screen} */
+const screen = {
+  store,
+  list,
+  actions,
+  editor,
+  card,
+  isPlan,
+  openRepeat: (row) => void openRepeat(row),
+  openMoves: () => void openMoves(store, outbox, (id) => show(id)),
+  openPalette: () => openPalette(),
+  openPaste: () => void openPaste(),
+  openKeys,
+  openView,
+  turnTray: () => turnTray(),
+  fit,
+  zoom,
+  showToday: () => timeline.show(dayOf(store.project.today), 0.3),
+};
+const run = (/** @type {string} */ name) => runCommand(screen, name);
 
-/** Brings a task into sight: its row, or in the other looks its card. @param {string} id */
+/** Brings a task into sight: its row, or on the other screens its card. @param {string} id */
 const show = (id) => (isPlan ? list.focus(id, "name") : void card.open(id));
 /** Fetched when it is wanted: most who open a plan paste no list. @type {Promise<(list?: string) => void> | null} */
 let pasting = null;
@@ -116,7 +110,7 @@ const openPaste = async (text = "") => {
   pasting ??= import("./panels/paste.js").then(({ makePaste }) => makePaste(store, outbox, actions, show));
   (await pasting)(text);
 };
-const openPalette = makePalette(store, (name) => commands.run(name), show);
+const openPalette = makePalette(store, run, show);
 
 listKeys(element("keys-list"));
 if (isPlan) {
@@ -133,7 +127,7 @@ store.subscribe(() => {
 store.subscribe(offerPeople);
 store.rights = /** @type {typeof store.rights} */ (main.dataset.rights ?? "edit");
 store.proposals = data.proposals;
-listenToKeys(store, list, actions, editor, commands, element("list"));
+listenToKeys(store, list, actions, editor, run, element("list"));
 listenToNewTask(store, list, actions);
 listenToClipboard(store, actions, main.dataset.project ?? "", (text) => void openPaste(text));
 listenToGestures(
@@ -147,20 +141,20 @@ listenToGestures(
 listenToLinks(store, outbox, actions, timeline.body);
 listenToRowDrags(store, actions, element("list"));
 drawChoice(store, actions, data.calendars);
-drawLook(store, new Remembered(main.dataset.project ?? "", main.dataset.token ?? "", main.dataset.me ?? "", data.look));
+drawView(store, new Remembered(main.dataset.project ?? "", main.dataset.token ?? "", main.dataset.me ?? "", data.view));
 const turnTray = drawTray(store, preview, actions, timeline, show);
 if (store.rights !== "shared") showOthers(store, main.dataset.project ?? "");
 const openCard = (/** @type {string} */ id) => void card.open(id);
-// The other looks are fetched when they are looked at.
-if (main.dataset.look === "lanes") {
+// The other screens are fetched when they are opened.
+if (main.dataset.screen === "lanes") {
   const { drawLanes } = await import("./screens/lanes.js");
   drawLanes(store, preview, actions, element("lanes"), openCard);
 }
-if (main.dataset.look === "month") {
+if (main.dataset.screen === "month") {
   const { drawMonth } = await import("./screens/month.js");
   drawMonth(store, preview, actions, element("month"), openCard);
 }
-if (main.dataset.look === "chains") {
+if (main.dataset.screen === "chains") {
   const { drawChains } = await import("./screens/chains.js");
   const picture = drawChains(store, preview, actions, element("chains"), openCard);
   listenToLinks(store, outbox, actions, picture);
@@ -174,7 +168,7 @@ for (const button of /** @type {NodeListOf<HTMLElement>} */ (document.querySelec
   button.addEventListener("mousedown", (event) => event.preventDefault());
   button.addEventListener("click", () => {
     editor.close(true);
-    commands.run(button.dataset.command ?? "");
+    run(button.dataset.command ?? "");
   });
 }
 const pressScale = chooseOne("scale", timeline.scale.name, (name) => timeline.zoom(name));
@@ -192,7 +186,7 @@ element("list").addEventListener("mousedown", (event) => {
     event.preventDefault();
     editor.close(true);
     list.focus(fold.dataset.fold, "name", { keepRange: true });
-    commands.run(store.look.folded.includes(fold.dataset.fold) ? "unfold" : "fold");
+    run(store.view.folded.includes(fold.dataset.fold) ? "unfold" : "fold");
     return;
   }
   const id = cell?.closest("[data-row]")?.getAttribute("data-row");
@@ -304,12 +298,12 @@ function follow() {
   });
 }
 
-/** The other looks have no timeline to show anything on. @param {() => void} act */
-function onTimeline(act) {
-  return () => {
-    if (isPlan) act();
-    else store.tell("The timeline is in Plan: open that look first.");
-  };
+/** @param {"columns"} [part] */
+function openView(part) {
+  element("view").showPopover();
+  const columns = /** @type {HTMLDetailsElement} */ (element("view-columns-part"));
+  if (part === "columns") columns.open = true;
+  (part === "columns" ? columns.querySelector("summary") : element("view").querySelector("input"))?.focus();
 }
 
 /** @param {number} by */

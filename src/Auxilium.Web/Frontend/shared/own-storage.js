@@ -5,7 +5,7 @@
 export const unsentOf = (me) => `auxilium-unsent:${me}:`;
 
 /** What the keys of views begin with that were not saved yet. @param {string} me id of the person */
-export const lookOf = (me) => `auxilium-look:${me}:`;
+export const viewsOf = (me) => `auxilium-view:${me}:`;
 
 /** How many edits of somebody were not saved yet, in all projects. @param {string} me */
 export function unsavedEdits(me) {
@@ -20,7 +20,7 @@ export function unsavedEdits(me) {
 
 /** Forgets all that is kept for somebody. @param {string} me */
 export function forget(me) {
-  for (const key of [...keysOf(unsentOf(me)), ...keysOf(lookOf(me))]) localStorage.removeItem(key);
+  for (const key of [...keysOf(unsentOf(me)), ...keysOf(viewsOf(me))]) localStorage.removeItem(key);
 }
 
 /** @param {string} prefix */

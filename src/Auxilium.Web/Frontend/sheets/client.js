@@ -21,6 +21,11 @@ export class PlanClient {
     return this.#main.dataset.today ?? "";
   }
 
+  /** What whoever looks may do. */
+  get rights() {
+    return this.#main.dataset.rights ?? "look";
+  }
+
   /** Where the Plan screen of this project is. */
   get plan() {
     return `/projects/${this.#main.dataset.project}`;

@@ -36,7 +36,13 @@ async function draw() {
   );
   const periods = group("Named periods", periodFields(plan));
   const calendars = group("Calendars", [editor.draw(plan.calendars, plan.project.calendar), ...people(plan)]);
-  keepTyped(content, () => content.replaceChildren(settings, periods, calendars));
+  keepTyped(content, () => content.replaceChildren(settings, periods, calendars, ...end()));
+}
+
+/** Where whoever coordinates the project ends it. */
+function end() {
+  const link = element("a", { href: `${client.plan}/close` }, "Archive or delete this project");
+  return client.rights === "edit" ? [element("p", {}, link)] : [];
 }
 
 /** When the project calendar got other days, asks what a week is from now on: lengths in weeks go by that. @param {PlanDocument} plan */

@@ -1,6 +1,9 @@
-using Auxilium.Storage.People;
+using Auxilium.Storage.Access;
+using Auxilium.Storage.Notices;
+using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
+using Auxilium.Web.Api;
 using Auxilium.Web.Mail;
 using Auxilium.Web.Pages.Shared;
 using Microsoft.AspNetCore.Authorization;
@@ -233,7 +236,7 @@ public sealed class AccountModel(
                     cancel
                 );
             else
-                Wrong(nameof(TokenName), $"You have {Storage.People.Tokens.Most} tokens: revoke one first.");
+                Wrong(nameof(TokenName), $"You have {Storage.Access.Tokens.Most} tokens: revoke one first.");
         }
         await LoadAsync(cancel);
         return Page();

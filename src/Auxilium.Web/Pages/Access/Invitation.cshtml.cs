@@ -1,4 +1,4 @@
-using Auxilium.Storage.People;
+using Auxilium.Storage.Access;
 using Auxilium.Storage.Rows;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Identity;

@@ -1,4 +1,5 @@
 using System.Text;
+using Auxilium.Storage.Access;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;

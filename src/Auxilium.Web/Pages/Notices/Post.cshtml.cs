@@ -1,4 +1,4 @@
-using Auxilium.Storage.People;
+using Auxilium.Storage.Notices;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
 using Auxilium.Web.Mail;

@@ -1,4 +1,4 @@
-using Auxilium.Storage.People;
+using Auxilium.Storage.Access;
 using Auxilium.Web.Access;
 using Auxilium.Web.Pages.Shared;
 using Microsoft.AspNetCore.Authorization;

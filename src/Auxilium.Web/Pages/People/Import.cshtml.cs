@@ -1,5 +1,6 @@
 using Auxilium.Exchange.People;
 using Auxilium.Planning.Plans;
+using Auxilium.Planning.Typing;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
 using Microsoft.AspNetCore.Authorization;

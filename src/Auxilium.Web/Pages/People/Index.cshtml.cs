@@ -1,4 +1,5 @@
 using System.Globalization;
+using Auxilium.Storage.Access;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
 using Microsoft.AspNetCore.Authorization;

@@ -1,7 +1,8 @@
 using System.Text.Json.Nodes;
-using Auxilium.Storage;
 using Auxilium.Storage.People;
+using Auxilium.Storage.Plans;
 using Auxilium.Web.Access;
+using Auxilium.Web.PlanScreen;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 
@@ -13,30 +14,30 @@ public sealed class PlanModel(
     PlanStore store,
     PlanEdits edits,
     PlanViews views,
-    Looks looks,
+    Views kept,
     TaskTalk talk,
     Proposals proposals,
     Auxilium.Storage.People.Directory people
 ) : PlanScreenModel
 {
-    public async Task<IActionResult> OnGetAsync(Guid id, string? look, CancellationToken cancel)
+    public async Task<IActionResult> OnGetAsync(Guid id, string? screen, CancellationToken cancel)
     {
         if (await store.LoadAsync(id, cancel) is not { } plan)
             return NotFound();
         var me = User.PersonId();
         var rights = HttpContext.RightsHere();
-        var kept = await looks.OfAsync(id, me, cancel);
+        var view = await kept.OfAsync(id, me, cancel);
         var directory = rights == "look" ? [] : await store.DirectoryAsync(cancel);
         var teams = await people.TeamsAsync(cancel);
         var more = new PlanExtras(
             await talk.CountsAsync(id, cancel),
-            kept is null ? null : JsonNode.Parse(kept),
+            view is null ? null : JsonNode.Parse(view),
             directory.Select(p => p.Name),
             rights == "look" ? teams.Where(t => plan.Schedule.Plan.FindPerson(t.Key) is not null).ToDictionary() : teams,
             plan.Schedule.Plan.Calendars.Select(c => new { c.Id, c.Name }),
             await proposals.CountAsync(id, cancel)
         );
-        Show(id, look, rights, me, views.Of(plan), await edits.LastAsync(plan, me, cancel), more);
+        Show(id, screen, rights, me, views.Of(plan), await edits.LastAsync(plan, me, cancel), more);
         return Page();
     }
 }

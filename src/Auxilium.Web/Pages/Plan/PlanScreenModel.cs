@@ -1,7 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using Auxilium.Storage;
-using Auxilium.Web.Pages.Sheets;
+using Auxilium.Storage.Plans;
+using Auxilium.Web.PlanScreen;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Auxilium.Web.Pages.Plan;
@@ -14,8 +14,8 @@ public abstract class PlanScreenModel : PageModel
 {
     public Guid Id { get; private set; }
 
-    /// <summary>Which look at the plan is open: <c>Plan</c>, <c>Lanes</c>, <c>Month</c> or <c>Chains</c>.</summary>
-    public string Look { get; private set; } = "Plan";
+    /// <summary>Which screen is open: the name of one of <see cref="ProjectPages"/>.</summary>
+    public string Screen { get; private set; } = "Plan";
 
     public PlanView View { get; private set; } = null!;
 
@@ -25,13 +25,13 @@ public abstract class PlanScreenModel : PageModel
     /// <summary>Id of whoever looks; <c>null</c> by a link.</summary>
     public string? Me { get; private set; }
 
-    public PlanLooks Looks { get; private set; } = null!;
+    public ProjectPages Pages { get; private set; } = null!;
 
     /// <summary>The plan as JSON, the same as an edit answers with when everything is to be drawn anew.</summary>
     public string Data { get; private set; } = "";
 
     /// <param name="id">Id of the project.</param>
-    /// <param name="look">The look as the address has it.</param>
+    /// <param name="screen">The screen as the address has it.</param>
     /// <param name="rights">What whoever looks may do.</param>
     /// <param name="me">Their id.</param>
     /// <param name="view">What they see.</param>
@@ -40,7 +40,7 @@ public abstract class PlanScreenModel : PageModel
     /// <param name="secret">Of the link, where it is seen by one.</param>
     protected void Show(
         Guid id,
-        string? look,
+        string? screen,
         string rights,
         string? me,
         PlanView view,
@@ -50,21 +50,14 @@ public abstract class PlanScreenModel : PageModel
     )
     {
         (Id, RightsHere, Me, View) = (id, rights, me, view);
-        Look = look switch
-        {
-            "lanes" => "Lanes",
-            "month" => "Month",
-            "chains" => "Chains",
-            "report" => "Report",
-            _ => "Plan",
-        };
-        Looks = new PlanLooks(id, Look, rights, secret);
+        Screen = ProjectPages.All.Single(page => page.Path == (screen ?? "")).Name;
+        Pages = new ProjectPages(id, Screen, rights, secret);
         Data = JsonSerializer.Serialize(
             new
             {
                 changes = PlanChanges.Everything(view, last),
                 more.Talk,
-                more.Look,
+                more.View,
                 more.Directory,
                 more.Teams,
                 more.Calendars,
@@ -77,14 +70,14 @@ public abstract class PlanScreenModel : PageModel
 }
 
 /// <param name="Talk">How much is said about tasks.</param>
-/// <param name="Look">How whoever looks did so last.</param>
+/// <param name="View">How whoever looks saw it last.</param>
 /// <param name="Directory">Names of everybody.</param>
 /// <param name="Teams">The team of each who is in one, by their id.</param>
 /// <param name="Calendars">The plan's calendars by id and name.</param>
 /// <param name="Proposals">How many changes wait for a decision.</param>
 public sealed record PlanExtras(
     object Talk,
-    JsonNode? Look,
+    JsonNode? View,
     IEnumerable<string> Directory,
     IReadOnlyDictionary<string, string> Teams,
     IEnumerable<object> Calendars,

@@ -1,5 +1,4 @@
-using Auxilium.Storage;
-using Auxilium.Storage.People;
+using Auxilium.Storage.Plans;
 using Auxilium.Web.Access;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;

@@ -1,5 +1,5 @@
-using Auxilium.Storage;
-using Auxilium.Storage.People;
+using Auxilium.Storage.Access;
+using Auxilium.Storage.Plans;
 using Auxilium.Web.Access;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc.RazorPages;

@@ -1,7 +1,8 @@
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
-using Auxilium.Storage;
+using Auxilium.Planning.Typing;
+using Auxilium.Storage.Plans;
 using Auxilium.Web.Access;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;

@@ -2,8 +2,9 @@ using System.Globalization;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Tracking;
-using Auxilium.Storage;
-using Auxilium.Web.Pages.Plan;
+using Auxilium.Planning.Words;
+using Auxilium.Storage.Plans;
+using Auxilium.Web.PlanScreen;
 
 namespace Auxilium.Web.Pages.Projects;
 

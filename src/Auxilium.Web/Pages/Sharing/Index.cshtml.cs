@@ -1,7 +1,9 @@
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
-using Auxilium.Storage;
+using Auxilium.Planning.Typing;
+using Auxilium.Storage.Access;
 using Auxilium.Storage.People;
+using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
 using Auxilium.Web.Mail;

@@ -2,7 +2,9 @@ using System.Globalization;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Tracking;
-using Auxilium.Storage;
+using Auxilium.Planning.Words;
+using Auxilium.Storage.Plans;
+using Auxilium.Web.Api;
 using Auxilium.Web.Pages.Projects;
 
 namespace Auxilium.Web.Pages.Sharing;
@@ -68,7 +70,7 @@ public sealed record ReportView(
                 task.Name,
                 task.Parent is { } phase ? plan.Find(phase)!.Name : "",
                 start == finish || task.Milestone ? Day(finish) : $"{Day(start)} to {Day(finish)}",
-                Has("state") ? Plan.Words.Camel(state) : null,
+                Has("state") ? JsonNames.Camel(state) : null,
                 Has("state") ? Week.TaskWeek.WordOf(state) : null,
                 Has("owner") ? plan.FindPerson(task.Owner)?.Name ?? "nobody" : null,
                 Has("deadline") && task.Deadline is { } deadline ? Day(deadline.LastDate) : null

@@ -1,7 +1,8 @@
-using Auxilium.Storage;
-using Auxilium.Storage.People;
+using Auxilium.Storage.Access;
+using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Pages.Plan;
+using Auxilium.Web.PlanScreen;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
@@ -41,7 +42,7 @@ public sealed class SharedModel(
 
     private ITimeLimitedDataProtector Protector => protection.CreateProtector("shared plan").ToTimeLimitedDataProtector();
 
-    public async Task<IActionResult> OnGetAsync(string secret, string? look, CancellationToken cancel)
+    public async Task<IActionResult> OnGetAsync(string secret, string? screen, CancellationToken cancel)
     {
         Response.Headers["Referrer-Policy"] = "no-referrer";
         if (await links.FindAsync(secret, cancel) is not { } link || await store.LoadAsync(link.ProjectId, cancel) is not { } plan)
@@ -53,25 +54,25 @@ public sealed class SharedModel(
         }
         IsOpen = true;
         Name = plan.Schedule.Plan.Project.Name;
-        if (look == "report")
+        if (screen == "report")
             Report = ReportView.Of(plan, today.Date, link.Columns);
         Show(
             plan.Id,
-            look,
+            screen,
             "shared",
             null,
             SharedColumns.Only(views.Of(plan), link.Columns),
             new LastEdit(null, false, false),
             PlanExtras.None with
             {
-                Look = SharedColumns.LookOf(link.Columns),
+                View = SharedColumns.ViewOf(link.Columns),
             },
             secret
         );
         return Page();
     }
 
-    public async Task<IActionResult> OnPostAsync(string secret, string? look, CancellationToken cancel)
+    public async Task<IActionResult> OnPostAsync(string secret, string? screen, CancellationToken cancel)
     {
         if (await links.FindAsync(secret, cancel) is not { PasswordHash: { } hash } link)
             return Gone();
@@ -96,7 +97,7 @@ public sealed class SharedModel(
                 IsEssential = true,
             }
         );
-        return Redirect($"/shared/{secret}{(look is null ? "" : $"/{look}")}");
+        return Redirect($"/shared/{secret}{(screen is null ? "" : $"/{screen}")}");
     }
 
     /// <summary>Whether this browser has given the password that the link has now.</summary>

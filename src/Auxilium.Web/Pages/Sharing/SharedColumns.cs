@@ -1,5 +1,5 @@
 using System.Text.Json.Nodes;
-using Auxilium.Web.Pages.Plan;
+using Auxilium.Web.PlanScreen;
 
 namespace Auxilium.Web.Pages.Sharing;
 
@@ -19,7 +19,7 @@ internal static class SharedColumns
     ];
 
     /// <summary>The list with the columns that have something to show.</summary>
-    public static JsonNode LookOf(IReadOnlyCollection<string> columns)
+    public static JsonNode ViewOf(IReadOnlyCollection<string> columns)
     {
         (string Key, int Width)[] all =
         [
@@ -38,7 +38,7 @@ internal static class SharedColumns
         string[] always = ["no", "name", "start", "finish"];
         return new JsonObject
         {
-            ["look"] = new JsonObject
+            ["view"] = new JsonObject
             {
                 ["columns"] = new JsonArray([
                     .. all.Where(c => always.Contains(c.Key) || columns.Contains(c.Key))

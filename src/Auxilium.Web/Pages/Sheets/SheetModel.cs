@@ -1,5 +1,5 @@
 using System.Globalization;
-using Auxilium.Storage;
+using Auxilium.Storage.Plans;
 using Auxilium.Web.Access;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Authorization;
@@ -26,8 +26,14 @@ public sealed class SheetModel(PlanStore store, IAntiforgery antiforgery, Today 
 
     public string Today => today.Date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 
-    public async Task<IActionResult> OnGetAsync(Guid id, CancellationToken cancel)
+    /// <summary>Which sheet it is.</summary>
+    public ProjectPage Sheet { get; private set; } = null!;
+
+    public async Task<IActionResult> OnGetAsync(Guid id, string sheet, CancellationToken cancel)
     {
+        Sheet = ProjectPages.All.Single(page => page.Path == sheet);
+        if (HttpContext.RoleHere() < Sheet.Role)
+            return Forbid();
         if (await store.LoadAsync(id, cancel) is not { } plan)
             return NotFound();
         (Id, Name, Version) = (id, plan.Schedule.Plan.Project.Name, plan.Version);

@@ -1,7 +1,8 @@
 using System.Globalization;
 using Auxilium.Planning.Editing;
-using Auxilium.Storage;
+using Auxilium.Storage.Access;
 using Auxilium.Storage.People;
+using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
 using Auxilium.Web.Mail;

@@ -4,7 +4,9 @@ using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
-using Auxilium.Storage;
+using Auxilium.Planning.Words;
+using Auxilium.Storage.Plans;
+using Auxilium.Web.Api;
 
 namespace Auxilium.Web.Pages.Week;
 
@@ -150,7 +152,7 @@ public sealed record TaskWeek(
                 stored.Version,
                 who,
                 start == finish ? Dates.Day(start) : $"{Dates.Day(start)} to {Dates.Day(finish)}",
-                Plan.Words.Camel(state),
+                JsonNames.Camel(state),
                 States[state],
                 (int)Math.Round(task.Progress * 100),
                 Math.Round(left / 60m, 2),

@@ -5,7 +5,8 @@
 /** @import { Outbox } from "../server/outbox.js" */
 /** @import { Card } from "../state/types.js" */
 /** @import { TaskTalk } from "./talk.js" */
-import { STATE_WORDS } from "../list/columns.js";
+import { FIELDS } from "../fields/fields.js";
+import { STATE_WORDS } from "../fields/state.js";
 import { dayOf, minutesOf } from "../state/time.js";
 import { areaField, checkField, element, keepTyped, quietButton, textField } from "./fields.js";
 import { rescue } from "../panels/rescue.js";
@@ -100,8 +101,8 @@ export class TaskCard {
     ]).find((input) => input.value.trim() !== (input.dataset.was ?? "").trim());
     const name = this.#panel.querySelector("h2")?.textContent?.replace(/^[\d.]+ /, "") ?? "The task";
     this.close();
-    const col = { Name: "name", Length: "length", Deadline: "deadline", Label: "label" }[typed?.dataset.field ?? ""];
-    if (typed) rescue(this.#store, name, col ?? typed.dataset.field ?? "", typed.value.trim());
+    const field = FIELDS.find(({ key, label }) => (key === "name" ? "Name" : label) === typed?.dataset.field);
+    if (typed) rescue(this.#store, name, field?.key ?? typed.dataset.field ?? "", typed.value.trim());
   }
 
   async #load() {

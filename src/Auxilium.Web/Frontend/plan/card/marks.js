@@ -4,37 +4,11 @@
 /** @import { Card } from "../state/types.js" */
 /** @import { Store } from "../state/store.js" */
 /** @import { SendEdit } from "./sections.js" */
-import { checkField, choiceField, element, quietButton, textField } from "./fields.js";
-
-/** @type {[string, string][]} */
-export const COLOURS = [
-  ["", "None"],
-  ["sand", "Sand"],
-  ["moss", "Moss"],
-  ["sky", "Sky"],
-  ["rose", "Rose"],
-  ["lilac", "Lilac"],
-];
+import { FIELDS } from "../fields/fields.js";
+import { checkField, element, quietButton, textField } from "./fields.js";
 
 /** @param {Card} card @param {SendEdit} send */
-export function markParts(card, send) {
-  const task = card.id;
-  return [
-    checkField("Key task", card.key, (on, tell) => send({ type: "setKey", task, on }, tell)),
-    textField("Label", card.label ?? "", (label, tell) => send({ type: "setLabel", task, label }, tell), {
-      hint: "a word of your own",
-      list: "labels",
-    }),
-    choiceField("Colour", COLOURS, card.colour ?? "", (colour, tell) =>
-      send({ type: "setColour", task, colour: colour || null }, tell),
-    ),
-    textField("Priority", String(card.priority), (text, tell) => {
-      const priority = Number(text);
-      if (text === "" || !Number.isInteger(priority)) tell("Type a whole number from 0 to 1000; 500 is usual.");
-      else send({ type: "setPriority", task, priority }, tell);
-    }),
-  ];
-}
+export const markParts = (card, send) => FIELDS.flatMap((field) => field.card?.(card, send) ?? []);
 
 /**
  * Lists of the card are saved as a whole. What was changed last counts until the card has heard of it, so that two changes in a row

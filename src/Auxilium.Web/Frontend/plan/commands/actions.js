@@ -4,12 +4,9 @@
 /** @import { Store } from "../state/store.js" */
 /** @import { Outbox, Refusal } from "../server/outbox.js" */
 /** @import { Row } from "../state/types.js" */
+import { FIELDS, fieldOf } from "../fields/fields.js";
 import { editFor, editorText } from "../list/columns.js";
 import { emptyRow, passes } from "../state/view.js";
-import { dayOf, iso, lastDayOf } from "../state/time.js";
-
-/** Columns that may hold the same for many rows. */
-const SHARED = new Set(["owner", "length", "start", "finish", "state", "label", "priority"]);
 
 /** @param {object[]} edits */
 const together = (edits) => ({ type: "together", edits });
@@ -41,7 +38,7 @@ export class Actions {
     if ("problem" in made) this.#refuse(key, text, { message: made.problem });
     else
       this.#sendFromCell(key, text, this.#forAllPicked(row, col, text) ?? made.edit, {
-        near: dayIn(row, col),
+        near: fieldOf(col).near?.(row),
         ...this.#store.meantFor,
       });
   }
@@ -49,7 +46,7 @@ export class Actions {
   /** What is typed into one of several picked rows is meant for them all. @param {Row} row @param {string} col @param {string} text */
   #forAllPicked(row, col, text) {
     const { selection } = this.#store;
-    if (selection.size < 2 || !selection.has(row.id) || !SHARED.has(col)) return null;
+    if (selection.size < 2 || !selection.has(row.id) || !fieldOf(col).shared) return null;
     return together(this.#editsOf(selection.ids, col, text, row.kind === "phase"));
   }
 
@@ -57,8 +54,7 @@ export class Actions {
   #editsOf(ids, col, text, withPhases) {
     return ids.flatMap((id) => {
       const row = this.#store.row(id);
-      if (!row || row.unsaved || (row.kind === "phase" && !withPhases && !["owner", "label", "priority"].includes(col)))
-        return [];
+      if (!row || row.unsaved || (row.kind === "phase" && !withPhases && !fieldOf(col).onPhases)) return [];
       const made = editFor(this.#store, row, col, text);
       return "edit" in made ? [made.edit] : [];
     });
@@ -78,9 +74,9 @@ export class Actions {
   fillDown(col) {
     const [first, ...others] = this.#store.shown.filter((row) => this.#store.selection.has(row.id));
     if (!first || others.length === 0) this.#store.tell("Pick the row to copy from and those below it first.");
-    else if (!SHARED.has(col))
+    else if (!fieldOf(col).shared)
       this.#store.tell(
-        "Stand in the owner, length, start, finish, state, label or priority of a picked row to fill it down.",
+        `Stand in one of these cells of a picked row to fill it down: ${FIELDS.flatMap(({ shared, width, label }) => (shared && width ? [label.toLowerCase()] : [])).join(", ")}.`,
       );
     else {
       // What was just typed may still be on its way.
@@ -91,7 +87,7 @@ export class Actions {
         text,
         false,
       );
-      this.sendAll(edits, others[0].id, { near: dayIn(first, col) });
+      this.sendAll(edits, others[0].id, { near: fieldOf(col).near?.(first) });
     }
   }
 
@@ -235,7 +231,7 @@ export class Actions {
       onDone: () => {
         this.#forget(key);
         const added = this.#store.row(row.id);
-        if (added && !this.#store.line.has(row.id) && !passes(added, this.#store.look, this.#store.teams))
+        if (added && !this.#store.line.has(row.id) && !passes(added, this.#store.view, this.#store))
           this.#store.tell(`“${name}” is added, but the filter hides it: choose “Show everything” to see it.`);
       },
       onRefused: (refusal) => this.#refuse(key, name, refusal),
@@ -318,17 +314,7 @@ export class Actions {
 }
 
 /** What a cell says in full, to be typed into others. @param {Store} store @param {Row} row @param {string} col */
-function filledText(store, row, col) {
-  if (row.start !== null && col === "start") return `${row.pinned ? "pinned " : ""}${iso(dayOf(row.start))}`;
-  if (row.start !== null && col === "finish") return iso(lastDayOf(row));
-  return editorText(store, row, col);
-}
-
-/** The day that a cell of dates holds. @param {Row} row @param {string} col */
-function dayIn(row, col) {
-  if (row.start === null) return undefined;
-  return col === "start" ? dayOf(row.start) : col === "finish" ? lastDayOf(row) : undefined;
-}
+const filledText = (store, row, col) => fieldOf(col).filled?.(store, row) || editorText(store, row, col);
 
 /** @param {string} name @param {string | null} parent @param {number} level @returns {Row} */
 function unsavedRow(name, parent, level) {

@@ -5,9 +5,9 @@
 /** @import { ListView } from "../list/list.js" */
 /** @import { Actions } from "./actions.js" */
 /** @import { CellEditor } from "../list/editor.js" */
-/** @import { Commands } from "./commands.js" */
+import { fieldOf } from "../fields/fields.js";
 import { columnsOf } from "../list/columns.js";
-import { commandOf, EVERYWHERE } from "./commands.js";
+import { commandOf, isEverywhere } from "./commands.js";
 
 const PAGE = 15;
 
@@ -16,27 +16,27 @@ const PAGE = 15;
  * @param {ListView} list
  * @param {Actions} actions
  * @param {CellEditor} editor
- * @param {Commands} commands
+ * @param {(command: string) => void} run
  * @param {HTMLElement} element
  */
-export function listenToKeys(store, list, actions, editor, commands, element) {
+export function listenToKeys(store, list, actions, editor, run, element) {
   element.addEventListener("keydown", (event) => {
     const target = /** @type {HTMLElement} */ (event.target);
     if (target.id === "new-task" || event.isComposing || !store.current) return;
     const { id, col } = store.current;
     const command = commandOf(event, col === "no");
     if (command === "pickNone" && store.selection.size === 0) return;
-    if (command && !EVERYWHERE.has(command)) {
+    if (command && !isEverywhere(command)) {
       event.preventDefault();
-      commands.run(command);
+      run(command);
     } else if (move(event, id, col)) event.preventDefault();
     else if (event.key === "Enter" || event.key === "F2") {
       event.preventDefault();
       editor.open(id, col);
     } else if (event.key === " " && col === "state") {
       event.preventDefault();
-      commands.run("done");
-    } else if (event.key === "Delete" && ["owner", "after", "start", "deadline", "label"].includes(col)) {
+      run("done");
+    } else if (event.key === "Delete" && fieldOf(col).clears) {
       event.preventDefault();
       actions.type(id, col, "");
     } else if (isText(event) && col !== "no" && !command) {
@@ -50,9 +50,9 @@ export function listenToKeys(store, list, actions, editor, commands, element) {
     const target = /** @type {HTMLElement} */ (event.target);
     if (target.matches("input, select, textarea") || document.querySelector("dialog[open]")) return;
     const command = commandOf(event, false);
-    if (!command || !EVERYWHERE.has(command)) return;
+    if (!command || !isEverywhere(command)) return;
     event.preventDefault();
-    commands.run(command);
+    run(command);
   });
 
   /** @param {KeyboardEvent} event @param {string} id @param {string} col */

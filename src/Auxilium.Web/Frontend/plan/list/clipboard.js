@@ -4,8 +4,8 @@
 /** @import { Store } from "../state/store.js" */
 /** @import { Actions } from "../commands/actions.js" */
 /** @import { Row } from "../state/types.js" */
-import { cellText, columnsOf, ownerOf } from "./columns.js";
-import { dayOf, iso, lastDayOf } from "../state/time.js";
+import { fieldOf } from "../fields/fields.js";
+import { cellText, columnsOf } from "./columns.js";
 
 const TYPE = "application/x-auxilium-rows";
 
@@ -108,13 +108,8 @@ export function asTable(store, tops) {
     columnsOf(store)
       .map(({ key }) => {
         if (key === "name") return `${"  ".repeat(row.level - least)}${plainCell(row.name)}`;
-        if (row.start !== null && key === "start") return row.kind === "phase" ? "" : iso(dayOf(row.start));
-        if (row.start !== null && key === "finish") return row.kind === "phase" ? "" : iso(lastDayOf(row));
-        if (row.kind === "phase" && (key === "length" || key === "state")) return "";
-        if (key === "length") return row.kind === "milestone" ? "milestone" : row.length;
-        if (key === "state")
-          return row.progress > 0 && row.progress < 100 ? `${row.progress} %` : row.state === "done" ? "done" : "";
-        return plainCell(key === "owner" ? (ownerOf(store, row)?.name ?? "") : cellText(store, row, key));
+        const { copied, text } = fieldOf(key);
+        return plainCell((copied ?? text)(store, row));
       })
       .join("\t"),
   );

@@ -4,9 +4,9 @@
 /** @import { Store } from "../state/store.js" */
 /** @import { ListView } from "./list.js" */
 /** @import { Actions } from "../commands/actions.js" */
-import { COLUMNS, columnsOf, editorText } from "./columns.js";
+import { fieldOf } from "../fields/fields.js";
+import { columnsOf, editorText } from "./columns.js";
 import { rescue } from "../panels/rescue.js";
-import { offerRows } from "../state/rows-named.js";
 
 export class CellEditor {
   #store;
@@ -45,7 +45,8 @@ export class CellEditor {
     this.close(true);
     const column = col === "no" ? "name" : col;
     const row = this.#store.row(id);
-    if (!row || column === "float" || column === "steps") return;
+    const field = fieldOf(column);
+    if (!row || !field.edit) return;
     if (this.#store.whyNot !== null) {
       this.#store.tell(this.#store.whyNot);
       return;
@@ -59,20 +60,19 @@ export class CellEditor {
     input.className = "editor";
     input.value = typed ?? draft?.text ?? editorText(this.#store, row, column);
     input.autocomplete = "off";
-    input.setAttribute("aria-label", `${COLUMNS.find((c) => c.key === column)?.label} of ${row.name || "the new row"}`);
+    input.setAttribute("aria-label", `${field.label} of ${row.name || "the new row"}`);
     if (draft?.problem) {
       input.setAttribute("aria-invalid", "true");
       input.setAttribute("aria-describedby", "problem");
     }
-    if (column === "owner") input.setAttribute("list", "people");
-    if (column === "after") offerRows(this.#store, input, id);
+    field.assist?.(this.#store, input, row);
     cell.classList.add("is-editing");
     cell.replaceChildren(input);
     this.#open = { id, name: row.name, col: column, cell, input };
     input.focus({ preventScroll: true });
     if (typed === undefined) input.select();
     // Typed over a cell, as in a sheet, the arrows keep it and go on; to mend a text they move in it.
-    const leaves = typed !== undefined && column !== "owner" ? ["ArrowUp", "ArrowDown"] : [];
+    const leaves = typed !== undefined && !input.hasAttribute("list") ? ["ArrowUp", "ArrowDown"] : [];
     input.addEventListener("keydown", (event) => this.#onKey(event, leaves));
     input.addEventListener("blur", () => this.close(true));
   }

@@ -5,7 +5,10 @@
 /** @import { Sight } from "../state/sight.js" */
 /** @import { Row } from "../state/types.js" */
 /** @import { Column } from "./columns.js" */
-import { cellText, columnsOf, LEAST_WIDTH, MOST_WIDTH, ownerOf, rowSentence, STATE_WORDS } from "./columns.js";
+import { FIELDS } from "../fields/fields.js";
+import { ownerOf } from "../fields/owner.js";
+import { STATE_WORDS } from "../fields/state.js";
+import { cellText, columnsOf, LEAST_WIDTH, MOST_WIDTH, rowSentence } from "./columns.js";
 import { dayOf, finishDayOf, parts, timeIn, withWeekday } from "../state/time.js";
 import { tintOf } from "../fields/tint.js";
 
@@ -66,7 +69,7 @@ export class ListView {
 
   draw() {
     this.#layColumns();
-    this.#frame.classList.toggle("has-wrap", this.#store.look.wrap);
+    this.#frame.classList.toggle("has-wrap", this.#store.view.wrap);
     const { shown: rows, current } = this.#store;
     const [first, last] = (this.#range = this.range());
     this.#body.style.height = `${this.height}px`;
@@ -101,7 +104,7 @@ export class ListView {
     const same = columns.map(({ key }) => key).join() === this.#columns.map(({ key }) => key).join();
     this.#columns = columns;
     const { style } = this.#frame;
-    if (this.#store.look.columns) {
+    if (this.#store.view.columns) {
       style.setProperty("--columns", columns.map(({ width }) => `${width}px`).join(" "));
       style.setProperty("--list-width", `${columns.reduce((sum, { width }) => sum + width, 0)}px`);
     } else {
@@ -148,7 +151,7 @@ export class ListView {
       key: column.key,
       width: column.key === key ? wide : column.width,
     }));
-    this.#store.lookAt({ columns });
+    this.#store.show({ columns });
   }
 
   /** As wide as the widest text in sight. @param {string} key */
@@ -209,17 +212,17 @@ export class ListView {
   /** @param {number} position */
   #drawRow(position) {
     const row = this.#store.shown[position];
-    const folded = row.kind === "phase" && this.#store.look.folded.includes(row.id);
+    const folded = row.kind === "phase" && this.#store.view.folded.includes(row.id);
     const picked = this.#store.selection.has(row.id);
     const isCurrent = this.#store.current?.id === row.id;
     const col = isCurrent ? this.#store.current?.col : position === 0 && !this.#store.current ? "name" : "";
     const columns = this.#columns;
     const drafts = columns.map(({ key }) => this.#store.drafts.get(`${row.id}/${key}`));
-    const { look } = this.#store;
+    const { view } = this.#store;
     const signature = JSON.stringify([
       row,
-      look.rows,
-      look.group,
+      view.rows,
+      view.group,
       this.#store.talk.get(row.id),
       position,
       this.#store.rowHeight,
@@ -247,7 +250,7 @@ export class ListView {
     element.classList.toggle("is-off", row.off);
     element.classList.toggle("is-picked", picked);
     element.classList.toggle("is-heading", row.heading === true);
-    const tint = look.rows === "none" ? null : tintOf(this.#store, row, look.rows);
+    const tint = tintOf(this.#store, row, view.rows);
     element.classList.toggle("has-tint", tint !== null);
     for (const name of TINTS) if (tint?.name !== name) element.removeAttribute(name);
     if (tint) element.setAttribute(tint.name, tint.value);
@@ -412,14 +415,16 @@ function content(store, row, col, draft) {
  * @returns {Bit}
  */
 function fold(store, row) {
-  const isFolded = store.look.folded.includes(row.id);
+  const isFolded = store.view.folded.includes(row.id);
   return { name: isFolded ? "fold is-folded" : "fold", isHidden: true, data: { fold: row.id } };
 }
 
 /** Small marks that say what the task's card has. @param {Store} store @param {Row} row */
 function marksOf(store, row) {
-  const marks = [];
-  if (row.key) marks.push(mark("key-mark", "Key task"));
+  const marks = FIELDS.flatMap((field) => {
+    const told = field.mark?.(row);
+    return told ? [mark(told.name, told.title)] : [];
+  });
   if (row.repeats) marks.push(mark("repeat-mark", `Comes ${row.repeats}`));
   if (row.note) marks.push(mark("note-mark", "Has a note"));
   if (row.steps) marks.push(mark("steps-mark", `${row.steps} steps done`));
@@ -438,7 +443,7 @@ const mark = (name, title) => picture(`mark ${name}`, title);
 const picture = (name, title) => ({ name, title, isPicture: true });
 
 /** How far a row is indented. @param {Store} store @param {Row} row */
-const levelOf = (store, row) => (!store.isFlat ? row.level : store.look.group && !row.heading ? 1 : 0);
+const levelOf = (store, row) => (!store.isFlat ? row.level : store.view.group && !row.heading ? 1 : 0);
 
 /** A date with all that its cell leaves out. @param {number} minutes @param {string} col */
 function whole(minutes, col) {

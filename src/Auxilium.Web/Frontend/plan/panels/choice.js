@@ -3,7 +3,8 @@
 
 /** @import { Store } from "../state/store.js" */
 /** @import { Actions } from "../commands/actions.js" */
-import { COLOURS } from "../card/marks.js";
+import { FIELDS } from "../fields/fields.js";
+import { element } from "../card/fields.js";
 
 /** @param {Store} store @param {Actions} actions @param {{ id: string, name: string }[]} calendars */
 export function drawChoice(store, actions, calendars) {
@@ -11,8 +12,9 @@ export function drawChoice(store, actions, calendars) {
   const form = /** @type {HTMLFormElement} */ (document.getElementById("choice-form"));
   const count = /** @type {HTMLElement} */ (document.getElementById("choice-count"));
   const calendar = /** @type {HTMLSelectElement} */ (form.elements.namedItem("calendar"));
-  const colour = /** @type {HTMLSelectElement} */ (form.elements.namedItem("colour"));
-  colour.append(...COLOURS.map(([value, words]) => new Option(words, value || "-")));
+  count.after(
+    ...FIELDS.flatMap(({ key, many }) => (many ? [element("label", {}, `${many.label} `, control(key, many))] : [])),
+  );
   calendar.append(...calendars.map(({ id, name }) => new Option(name, id)));
 
   store.subscribe(() => {
@@ -31,7 +33,7 @@ export function drawChoice(store, actions, calendars) {
       send(field.name, field.value, () => (field.value = ""));
     }
   });
-  for (const select of [calendar, colour])
+  for (const select of form.querySelectorAll("select"))
     select.addEventListener("change", () => {
       if (select.value !== "") send(select.name, select.value, () => (select.value = ""));
     });
@@ -39,13 +41,7 @@ export function drawChoice(store, actions, calendars) {
   /** @param {string} name @param {string} text @param {() => void} sent */
   function send(name, text, sent) {
     const problem =
-      name === "shift"
-        ? shift(text)
-        : name === "calendar"
-          ? setCalendar(text)
-          : name === "colour"
-            ? setColour(text)
-            : actions.setAll(columnOf(name), text);
+      name === "shift" ? shift(text) : name === "calendar" ? setCalendar(text) : actions.setAll(name, text);
     if (problem === null) sent();
     else store.tell(problem);
   }
@@ -57,17 +53,6 @@ export function drawChoice(store, actions, calendars) {
       return `“${text.slice(0, 20)}” is no number of days: type 3 for three days later, -3 for three earlier.`;
     const { ids } = store.selection;
     actions.send({ type: "shiftTasks", tasks: ids, days }, ids[0]);
-    return null;
-  }
-
-  /** @param {string} name */
-  function setColour(name) {
-    const { ids } = store.selection;
-    const own = name === "-" ? null : name;
-    actions.sendAll(
-      ids.map((task) => ({ type: "setColour", task, colour: own })),
-      ids[0],
-    );
     return null;
   }
 
@@ -83,5 +68,15 @@ export function drawChoice(store, actions, calendars) {
   }
 }
 
-/** @param {string} name */
-const columnOf = (name) => (name === "progress" ? "state" : name);
+/** @param {string} key @param {NonNullable<import("../fields/field.js").Field["many"]>} many */
+function control(key, { placeholder, list, choices }) {
+  if (choices) {
+    const select = /** @type {HTMLSelectElement} */ (
+      element("select", { class: "input", name: key }, new Option("", ""))
+    );
+    select.append(...choices.map(([words, value]) => new Option(words, value)));
+    return select;
+  }
+  const how = { ...(placeholder ? { placeholder } : {}), ...(list ? { list } : {}) };
+  return element("input", { class: "input", name: key, type: "text", ...how });
+}

@@ -3,7 +3,7 @@
 
 /** @import { Store } from "../state/store.js" */
 import { COMMANDS, printed } from "../commands/commands.js";
-import { ownerOf } from "../list/columns.js";
+import { ownerOf } from "../fields/owner.js";
 
 const MOST = 12;
 
@@ -83,7 +83,7 @@ export function makePalette(store, run, show) {
 
   /** What begins with the text before what has it somewhere. @param {string} text @returns {Choice[]} */
   function found(text) {
-    const all = [...actionsFor(), ...(text === "" ? [] : [...tasks(), ...people()])];
+    const all = [...actionsFor(), ...pages(), ...(text === "" ? [] : [...tasks(), ...people()])];
     const rank = (/** @type {Choice} */ { words, hint }) => {
       const low = words.toLocaleLowerCase();
       if (low.startsWith(text) || hint === text) return 0;
@@ -101,13 +101,26 @@ export function makePalette(store, run, show) {
   /** @returns {Choice[]} */
   function actionsFor() {
     return COMMANDS.flatMap(({ commands }) => commands)
-      .filter(({ name }) => name !== "find" && !name.startsWith("pickU") && !name.startsWith("pickD"))
+      .filter(({ unlisted }) => !unlisted)
       .map(({ name, title, keys, letter }) => ({
         kind: "Action",
         words: title,
         hint: keys ? printed(keys.split(" ")[0]).join(" ") : letter ? `${letter.toUpperCase()} on the number` : "",
         act: () => run(name),
       }));
+  }
+
+  /** The other pages of the project, as the head of this one names them. @returns {Choice[]} */
+  function pages() {
+    const links = /** @type {NodeListOf<HTMLAnchorElement>} */ (
+      document.querySelectorAll("nav.pages a:not([aria-current])")
+    );
+    return [...links].map(({ textContent, href }) => ({
+      kind: "Page",
+      words: `Go to ${textContent}`,
+      hint: "",
+      act: () => location.assign(href),
+    }));
   }
 
   /** @returns {Choice[]} */
@@ -125,7 +138,7 @@ export function makePalette(store, run, show) {
         kind: "Person",
         words: person.name,
         hint: `show ${count === 1 ? "their task" : `their ${count} tasks`}`,
-        act: () => store.lookAt({ owner: person.id }),
+        act: () => store.show({ only: { ...store.view.only, owner: person.id } }),
       };
     });
   }

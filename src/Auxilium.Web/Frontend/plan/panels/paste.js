@@ -5,6 +5,7 @@
 /** @import { Outbox } from "../server/outbox.js" */
 /** @import { Actions } from "../commands/actions.js" */
 import { element } from "../card/fields.js";
+import { FIELDS } from "../fields/fields.js";
 
 /**
  * @typedef {object} Reading
@@ -34,6 +35,7 @@ const KINDS = [
   ["after", "After"],
   ["progress", "Progress"],
   ["note", "Note"],
+  ...FIELDS.flatMap(({ key, label, fact }) => (fact ? [/** @type {[string, string]} */ ([key, label])] : [])),
 ];
 
 /** @param {Store} store @param {Outbox} outbox @param {Actions} actions @param {(task: string) => void} show */

@@ -3,19 +3,17 @@
 
 /** @import { Store } from "../state/store.js" */
 /** @import { Row, Person } from "../state/types.js" */
-/** @import { Look } from "../state/view.js" */
+/** @import { View } from "../state/view.js" */
 /** @import { Remembered } from "../state/remembered.js" */
 import { element, quietButton } from "../card/fields.js";
-import { COLUMNS, columnsOf, FIRST, LEAST_WIDTH, MOST_WIDTH, STATE_WORDS } from "../list/columns.js";
-import { filtersOf, plainLook } from "../state/view.js";
+import { valuesIn } from "../fields/facts.js";
+import { FIELDS, fieldOf } from "../fields/fields.js";
+import { COLUMNS, columnsOf, FIRST, LEAST_WIDTH, MOST_WIDTH } from "../list/columns.js";
+import { filtersOf, viewIn } from "../state/view.js";
 import { dayOf, minutesOf, short } from "../state/time.js";
 
-/** Fields of a look that are chosen from a list, or typed. */
+/** Fields of a view that are chosen from a list, or typed. */
 const CHOICES = /** @type {const} */ ([
-  "owner",
-  "team",
-  "state",
-  "labelled",
   "phase",
   "from",
   "to",
@@ -27,42 +25,61 @@ const CHOICES = /** @type {const} */ ([
   "weekStart",
 ]);
 
-/** Fields of a look that are on or off. */
+/** Fields of a view that are on or off. */
 const CHECKS = /** @type {const} */ (["keyOnly", "hideDone", "milestones", "finishPath", "wrap", "periods", "others"]);
 
 const MOST_PHASES = 150;
 
 /** Phases, down to the level at which there are not too many to choose from; the one that is chosen as well. @param {Store} store */
-function phasesToChoose({ rows, look }) {
+function phasesToChoose({ rows, view }) {
   const phases = rows.filter((row) => row.kind === "phase");
   let level = Math.max(0, ...phases.map((row) => row.level));
   while (level > 0 && phases.filter((row) => row.level <= level).length > MOST_PHASES) level--;
   const some = phases.filter((row) => row.level <= level).slice(0, MOST_PHASES);
-  const chosen = phases.find((row) => row.id === look.phase);
+  const chosen = phases.find((row) => row.id === view.phase);
   return chosen && !some.includes(chosen) ? [...some, chosen] : some;
 }
 
-/** The labels that tasks have, in order. @param {Store} store */
-export const labelsOf = (store) =>
-  [...new Set(store.rows.flatMap(({ label }) => (label ? [label] : [])))].sort((a, b) => a.localeCompare(b));
+const FILTERS = FIELDS.flatMap(({ key, label, filter }) => (filter ? [{ key, label, filter }] : []));
 
-/** The teams of the people on the plan, in order. @param {Store} store */
-const teamsOf = ({ people, teams }) =>
-  [...new Set(people.flatMap(({ id }) => teams.get(id) ?? []))].sort((a, b) => a.localeCompare(b));
+/** What may be chosen where a field is. @type {Record<"group" | "sort" | "rows" | "colour" | "label", string[][]>} */
+const OFFERS = {
+  group: [["Phase", ""], ...FIELDS.flatMap(({ key, label, group }) => (group ? [[label, key]] : []))],
+  sort: [
+    ["The plan’s order", ""],
+    ...FIELDS.flatMap(({ key, label, order, orderLabel }) => (order ? [[orderLabel ?? label, key]] : [])),
+  ],
+  rows: [...tints(), ["No colour", "none"]],
+  colour: tints(),
+  label: [
+    ["Nothing", "none"],
+    ...FIELDS.flatMap(({ key, label, barLabel }) => (barLabel ? [[label, key]] : [])),
+    ["Dates", "dates"],
+  ],
+};
+
+function tints() {
+  return FIELDS.flatMap(({ key, label, tint, tintLabel }) => (tint ? [[tintLabel ?? label, key]] : []));
+}
 
 /** @param {Store} store @param {Remembered} remembered what one sees is remembered for each project */
-export function drawLook(store, remembered) {
-  const form = /** @type {HTMLFormElement} */ (document.getElementById("look-form"));
-  const line = /** @type {HTMLElement} */ (document.getElementById("look-line"));
-  const words = /** @type {HTMLElement} */ (document.getElementById("look-words"));
-  const state = /** @type {HTMLSelectElement} */ (field("state"));
-  state.append(new Option("Late or overdue", "late"));
-  state.append(...Object.entries(STATE_WORDS).map(([value, label]) => new Option(label, value)));
-  store.lookAt(lookIn(remembered.get("look")));
+export function drawView(store, remembered) {
+  const form = /** @type {HTMLFormElement} */ (document.getElementById("view-form"));
+  const line = /** @type {HTMLElement} */ (document.getElementById("view-line"));
+  const words = /** @type {HTMLElement} */ (document.getElementById("view-words"));
+  const places = /** @type {HTMLElement} */ (document.getElementById("view-filters"));
+  places.append(
+    ...FILTERS.map(({ key, label }) =>
+      element("label", {}, `${label} `, element("select", { class: "input", name: `only-${key}` })),
+    ),
+  );
+  for (const [name, offers] of Object.entries(OFFERS))
+    /** @type {HTMLSelectElement} */ (field(name)).append(...offers.map(([text, of]) => new Option(text, of)));
+  store.show(viewIn(remembered.get("view") ?? remembered.get("look")));
   let offered = "";
-  /** What is drawn. @type {{ rows: Row[] | null, look: Look | null, people: Person[] | null }} */ let drawn = {
+  /** What is drawn. @type {{ rows: Row[] | null, view: View | null, people: Person[] | null }} */ let drawn = {
     rows: null,
-    look: null,
+    view: null,
     people: null,
   };
 
@@ -72,57 +89,58 @@ export function drawLook(store, remembered) {
     const sort = value("sort");
     const chosen = Object.fromEntries(CHOICES.map((name) => [name, value(name)]));
     const on = Object.fromEntries(CHECKS.map((name) => [name, checked(name)]));
-    store.lookAt({
-      .../** @type {Partial<Look>} */ (chosen),
-      .../** @type {Partial<Look>} */ (on),
+    store.show({
+      .../** @type {Partial<View>} */ (chosen),
+      .../** @type {Partial<View>} */ (on),
       text: value("text").trim(),
+      only: Object.fromEntries(
+        FILTERS.flatMap(({ key }) => (value(`only-${key}`) === "" ? [] : [[key, value(`only-${key}`)]])),
+      ),
       sort: sort === "" ? null : { col: sort, down: checked("down") },
     });
   });
-  const columnList = /** @type {HTMLElement} */ (document.getElementById("look-columns"));
+  const columnList = /** @type {HTMLElement} */ (document.getElementById("view-columns"));
   const views = new Views(store, remembered);
   store.subscribe(draw);
   draw();
 
   function draw() {
-    const { look, rows } = store;
-    if (rows === drawn.rows && look === drawn.look && store.people === drawn.people) return;
+    const { view, rows } = store;
+    if (rows === drawn.rows && view === drawn.view && store.people === drawn.people) return;
     if (rows !== drawn.rows || store.people !== drawn.people) offer();
     // What was looked for may be gone.
-    if (look.phase !== "" && !store.position.has(look.phase)) store.lookAt({ phase: "" });
-    if (JSON.stringify(lookIn(remembered.get("look"))) !== JSON.stringify(look)) remembered.set("look", look);
-    if (document.activeElement !== field("text")) /** @type {HTMLInputElement} */ (field("text")).value = look.text;
-    for (const name of CHECKS) check(name, look[name]);
-    for (const name of CHOICES) field(name).value = look[name];
-    field("sort").value = look.sort?.col ?? "";
-    check("down", look.sort?.down ?? false);
-    if (look.columns !== drawn.look?.columns || !drawn.look) drawColumns();
+    if (view.phase !== "" && !store.position.has(view.phase)) store.show({ phase: "" });
+    if (JSON.stringify(viewIn(remembered.get("view") ?? remembered.get("look"))) !== JSON.stringify(view))
+      remembered.set("view", view);
+    if (document.activeElement !== field("text")) /** @type {HTMLInputElement} */ (field("text")).value = view.text;
+    for (const name of CHECKS) check(name, view[name]);
+    for (const name of CHOICES) field(name).value = view[name];
+    for (const { key } of FILTERS) field(`only-${key}`).value = view.only[key] ?? "";
+    field("sort").value = view.sort?.col ?? "";
+    check("down", view.sort?.down ?? false);
+    if (view.columns !== drawn.view?.columns || !drawn.view) drawColumns();
     views.draw();
-    drawn = { rows, look, people: store.people };
-    line.hidden = filtersOf(look) === 0 && !store.isFlat;
+    drawn = { rows, view, people: store.people };
+    line.hidden = filtersOf(view) === 0 && !store.isFlat;
     if (!line.hidden) words.textContent = sentence();
   }
 
-  /** The people, labels and phases that tasks are found by. */
+  /** What tasks are found by. */
   function offer() {
-    const options = {
-      owner: [["Anyone", ""], ["Nobody", "nobody"], ...store.people.map(({ id, name }) => [name, id])],
-      team: [["Any", ""], ["None", "-"], ...teamsOf(store).map((team) => [team, team])],
-      labelled: [["Any", ""], ["None", "-"], ...labelsOf(store).map((label) => [label, label])],
+    /** @type {Record<string, string[][]>} */ const options = {
       phase: [["Any", ""], ...phasesToChoose(store).map((row) => [`${row.no} ${row.name}`, row.id])],
     };
+    for (const { key, filter } of FILTERS) options[`only-${key}`] = [[filter.any, ""], ...filter.values(store)];
     const now = JSON.stringify(options);
     if (now === offered) return;
     offered = now;
-    for (const [name, choices] of Object.entries(options))
-      /** @type {HTMLSelectElement} */ (field(name)).replaceChildren(
-        ...choices.map(([words, value]) => new Option(words, value)),
-      );
-    // Where nobody is in a team there is none to choose.
-    field("team")
-      .closest("label")
-      ?.toggleAttribute("hidden", teamsOf(store).length === 0 && store.look.team === "");
-    document.getElementById("labels")?.replaceChildren(...labelsOf(store).map((label) => new Option("", label)));
+    for (const [name, choices] of Object.entries(options)) {
+      const select = /** @type {HTMLSelectElement} */ (field(name));
+      select.replaceChildren(...choices.map(([text, of]) => new Option(text, of)));
+      select.closest("label")?.toggleAttribute("hidden", choices.length === 1 && name !== "phase");
+    }
+    for (const { key, lanes } of FIELDS)
+      if (lanes) valuesIn(`${key}-values`).replaceChildren(...lanes(store).map((of) => new Option("", of)));
   }
 
   /** Each column with its width and its place; those that are not shown come last. */
@@ -158,7 +176,7 @@ export function drawLook(store, remembered) {
           parts.push(width);
           if (!FIRST.includes(column.key)) parts.push(shift(-1), shift(1));
         }
-        return element("div", { class: "look-column" }, ...parts);
+        return element("div", { class: "view-column" }, ...parts);
 
         /** @param {number} by */
         function shift(by) {
@@ -180,36 +198,28 @@ export function drawLook(store, remembered) {
 
   /** @param {import("../list/columns.js").Column[]} columns */
   function choose(columns) {
-    store.lookAt({ columns: columns.map(({ key: k, width }) => ({ key: k, width })) });
+    store.show({ columns: columns.map(({ key: k, width }) => ({ key: k, width })) });
   }
 
   function sentence() {
-    const { look, shown, rows } = store;
+    const { view, shown, rows } = store;
     const parts = [];
-    if (look.text) parts.push(`name contains “${look.text}”`);
-    if (look.owner) parts.push(look.owner === "nobody" ? "of nobody" : `of ${nameOf(look.owner)}`);
-    if (look.team) parts.push(look.team === "-" ? "of no team" : `of the team ${look.team}`);
-    if (look.state) parts.push((STATE_WORDS[look.state] ?? "Late or overdue").toLowerCase());
-    if (look.labelled) parts.push(look.labelled === "-" ? "without a label" : `labelled ${look.labelled}`);
-    if (look.phase) parts.push(`in ${store.row(look.phase)?.name ?? "a phase that is gone"}`);
-    if (look.from) parts.push(`from ${short(dayOf(minutesOf(`${look.from}T00:00`)))}`);
-    if (look.to) parts.push(`to ${short(dayOf(minutesOf(`${look.to}T00:00`)))}`);
-    if (look.keyOnly) parts.push("key tasks");
-    if (look.hideDone) parts.push("not done");
-    if (look.milestones) parts.push("milestones only");
-    if (look.finishPath) parts.push("setting the finish");
+    if (view.text) parts.push(`name contains “${view.text}”`);
+    for (const { key, filter } of FILTERS) if (view.only[key]) parts.push(filter.says(view.only[key], store));
+    if (view.phase) parts.push(`in ${store.row(view.phase)?.name ?? "a phase that is gone"}`);
+    if (view.from) parts.push(`from ${short(dayOf(minutesOf(`${view.from}T00:00`)))}`);
+    if (view.to) parts.push(`to ${short(dayOf(minutesOf(`${view.to}T00:00`)))}`);
+    if (view.keyOnly) parts.push("key tasks");
+    if (view.hideDone) parts.push("not done");
+    if (view.milestones) parts.push("milestones only");
+    if (view.finishPath) parts.push("setting the finish");
     const tasks = (/** @type {typeof rows} */ of) => of.filter((row) => row.kind !== "phase").length;
     const filtered = parts.length > 0 ? `${tasks(shown)} of ${tasks(rows)} tasks: ${parts.join(", ")}` : "";
-    const sort = look.sort ? `sorted by ${look.sort.col}${look.sort.down ? ", descending" : ""}` : "";
-    const order = look.group ? [`grouped by ${look.group}`, sort].filter(Boolean).join(", ") : sort;
+    const sort = view.sort ? `sorted by ${lower(fieldOf(view.sort.col))}${view.sort.down ? ", descending" : ""}` : "";
+    const order = view.group ? [`grouped by ${lower(fieldOf(view.group))}`, sort].filter(Boolean).join(", ") : sort;
     const by = order ? `${order}, without phases` : "";
     const said = [filtered, by].filter(Boolean).join("; ");
     return `${said[0]?.toUpperCase() ?? ""}${said.slice(1)}.`;
-  }
-
-  /** @param {string} id */
-  function nameOf(id) {
-    return store.people.find((person) => person.id === id)?.name ?? "somebody who left";
   }
 
   /** @param {string} name */
@@ -233,35 +243,32 @@ export function drawLook(store, remembered) {
   }
 }
 
-/** A look as it was kept, perhaps by an older version. @param {Partial<Look> | undefined} kept @returns {Look} */
-function lookIn(kept) {
-  const look = { ...plainLook(), ...kept };
-  return Array.isArray(look.folded) ? look : plainLook();
-}
+/** @param {import("../fields/field.js").Field} field */
+const lower = ({ label }) => label.toLowerCase();
 
-/** Looks that were saved under a name, for one project. */
+/** Views that were saved under a name, for one project. */
 class Views {
   #store;
   #remembered;
-  #select = /** @type {HTMLSelectElement} */ (document.getElementById("look-views"));
-  #name = /** @type {HTMLInputElement} */ (document.getElementById("look-name"));
+  #select = /** @type {HTMLSelectElement} */ (document.getElementById("saved-views"));
+  #name = /** @type {HTMLInputElement} */ (document.getElementById("view-name"));
 
   /** @param {Store} store @param {Remembered} remembered */
   constructor(store, remembered) {
     this.#store = store;
     this.#remembered = remembered;
     this.#select.addEventListener("change", () => {
-      const look = this.#all[this.#select.value];
-      if (look) store.lookAt({ ...plainLook(), ...look });
+      const view = this.#all[this.#select.value];
+      if (view) store.show(viewIn(view));
     });
-    document.getElementById("look-save")?.addEventListener("click", () => this.#save());
-    document.getElementById("look-forget")?.addEventListener("click", () => {
+    document.getElementById("view-save")?.addEventListener("click", () => this.#save());
+    document.getElementById("view-delete")?.addEventListener("click", () => {
       const { [this.#select.value]: _, ...rest } = this.#all;
       this.#keep(rest);
     });
   }
 
-  /** @returns {Record<string, Look>} */
+  /** @returns {Record<string, View>} */
   get #all() {
     return this.#remembered.get("views") ?? {};
   }
@@ -273,10 +280,10 @@ class Views {
       return;
     }
     this.#name.value = "";
-    this.#keep({ ...this.#all, [name]: this.#store.look });
+    this.#keep({ ...this.#all, [name]: this.#store.view });
   }
 
-  /** @param {Record<string, Look>} views */
+  /** @param {Record<string, View>} views */
   #keep(views) {
     this.#remembered.set("views", views);
     this.draw();
@@ -284,14 +291,14 @@ class Views {
 
   /** Names the view that is as one sees it now. */
   draw() {
-    const now = JSON.stringify(lookIn(this.#store.look));
+    const now = JSON.stringify(viewIn(this.#store.view));
     const all = Object.entries(this.#all);
     this.#select.replaceChildren(
       new Option(all.length > 0 ? "Choose…" : "None yet", ""),
       ...all.map(([name]) => new Option(name, name)),
     );
-    this.#select.value = all.find(([, look]) => JSON.stringify(lookIn(look)) === now)?.[0] ?? "";
-    const forget = /** @type {HTMLButtonElement | null} */ (document.getElementById("look-forget"));
+    this.#select.value = all.find(([, view]) => JSON.stringify(viewIn(view)) === now)?.[0] ?? "";
+    const forget = /** @type {HTMLButtonElement | null} */ (document.getElementById("view-delete"));
     if (forget) forget.disabled = this.#select.value === "";
   }
 }

@@ -5,10 +5,12 @@
 /** @import { Preview } from "../server/preview.js" */
 /** @import { Actions } from "../commands/actions.js" */
 /** @import { Row } from "../state/types.js" */
-import { ownerOf, rowSentence, STATE_WORDS } from "../list/columns.js";
+import { FIELDS, fieldOf } from "../fields/fields.js";
+import { ownerOf } from "../fields/owner.js";
+import { STATE_WORDS } from "../fields/state.js";
+import { rowSentence } from "../list/columns.js";
 import { element, textField } from "../card/fields.js";
 import { listenToHold } from "../timeline/hold.js";
-import { labelsOf } from "../panels/view-panel.js";
 import { dayOf, lastDayOf, short, span } from "../state/time.js";
 
 const MOST = 120; // cards of a lane that are drawn before one asks for more
@@ -27,9 +29,10 @@ export function drawLanes(store, preview, actions, frame, open) {
     new Option("Progress", "progress"),
     new Option("Owner", "owner"),
     new Option("Phase", "phase"),
-    new Option("Label", "label"),
+    ...FIELDS.flatMap(({ key, label, lanes }) => (lanes ? [new Option(label, key)] : [])),
   );
   select.value = by;
+  if (select.value !== by) select.value = by = "progress";
   select.addEventListener("change", () => {
     by = select.value;
     localStorage.setItem("auxilium-lanes", by);
@@ -48,7 +51,7 @@ export function drawLanes(store, preview, actions, frame, open) {
       delete input.dataset.sent;
       draw();
     },
-    { hint: "its label" },
+    { hint: "a value of your own" },
   );
   fresh.classList.add("lanes-new");
   frame.append(element("div", { class: "lanes-head" }, element("label", {}, "Lanes by ", select), fresh), board);
@@ -182,12 +185,12 @@ export function drawLanes(store, preview, actions, frame, open) {
   /** @returns {Lane[]} */
   function lanes() {
     if (by === "owner") return ownerLanes(store);
-    if (by === "label") return labelLanes(store, opened);
-    return by === "phase" ? phaseLanes(store) : PROGRESS;
+    if (by === "phase") return phaseLanes(store);
+    return by === "progress" ? PROGRESS : factLanes(store, by, opened);
   }
 
   function draw() {
-    fresh.hidden = by !== "label";
+    fresh.hidden = by === "phase" || by === "progress" || !fieldOf(by).lanes;
     const rows = store.passing((row) => row.kind !== "phase" && !row.unsaved);
     const columns = lanes().map((lane) => ({ lane, rows: rows.filter(lane.holds) }));
     const now = JSON.stringify([
@@ -299,20 +302,24 @@ const ownerLanes = (store) => [
 ];
 
 /**
- * A lane for each label there is, and for those that were just opened.
+ * A lane for each value of a field that there is, and for those that were just opened.
  * @param {Store} store
+ * @param {string} by
  * @param {Set<string>} opened
  * @returns {Lane[]}
  */
-function labelLanes(store, opened) {
-  const labels = [...new Set([...labelsOf(store), ...opened])];
-  const lane = (/** @type {string | null} */ label) => ({
-    key: label === null ? "-" : `label ${label}`,
-    title: label ?? "No label",
-    holds: (/** @type {Row} */ row) => row.label === label,
-    edit: (/** @type {Row} */ row) => ({ type: "setLabel", task: row.id, label }),
-  });
-  return [lane(null), ...labels.map(lane)];
+function factLanes(store, by, opened) {
+  const { group, edit, lanes } = fieldOf(by);
+  const values = ["", ...new Set([...(lanes?.(store) ?? []), ...opened])];
+  return values.map((value) => ({
+    key: value === "" ? "-" : `${by} ${value}`,
+    title: group?.title(value, store) ?? value,
+    holds: (/** @type {Row} */ row) => group?.of(row, store) === value,
+    edit: (/** @type {Row} */ row) => {
+      const made = edit?.(store, row, value);
+      return made && "edit" in made ? made.edit : null;
+    },
+  }));
 }
 
 /** A lane for each phase at the top, with all inside it. @param {Store} store @returns {Lane[]} */

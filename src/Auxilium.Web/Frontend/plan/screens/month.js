@@ -5,7 +5,8 @@
 /** @import { Preview } from "../server/preview.js" */
 /** @import { Actions } from "../commands/actions.js" */
 /** @import { Row } from "../state/types.js" */
-import { ownerOf, rowSentence } from "../list/columns.js";
+import { ownerOf } from "../fields/owner.js";
+import { rowSentence } from "../list/columns.js";
 import { element, quietButton } from "../card/fields.js";
 import { listenToHold } from "../timeline/hold.js";
 import { firstWeekday } from "../state/view.js";
@@ -132,7 +133,7 @@ export function drawMonth(store, preview, actions, frame, open) {
   function draw() {
     if (isHeld) return;
     const last = monthOf(first + 31) - 1;
-    const begins = firstWeekday(store.look);
+    const begins = firstWeekday(store.view);
     const [from, to] = [first - ((first - begins + 7) % 7), last - ((last - begins + 7) % 7) + 6];
     const rows = store.passing(
       (row) => row.kind !== "phase" && row.start !== null && dayOf(row.start) <= to && lastDayOf(row) >= from,
@@ -140,8 +141,8 @@ export function drawMonth(store, preview, actions, frame, open) {
     const now = JSON.stringify([
       first,
       begins,
-      store.look.colour,
-      store.look.periods && store.project.periods,
+      store.view.colour,
+      store.view.periods && store.project.periods,
       store.project.today,
       store.closed.length,
       rows.map((row) => [row, ownerOf(store, row)]),
@@ -176,7 +177,7 @@ export function drawMonth(store, preview, actions, frame, open) {
       return bar(row, start - begin, finish - start + 1, line, start > dayOf(row.start ?? 0), finish < lastDayOf(row));
     });
     const days = Array.from({ length: 7 }, (_, i) => dayCell(begin + i, taken.length));
-    const count = store.look.weeks === "us" ? usWeek(begin + 6) : isoWeek(begin + 3);
+    const count = store.view.weeks === "us" ? usWeek(begin + 6) : isoWeek(begin + 3);
     const number = element("div", { class: "month-week mute", title: `Week ${count}` }, `W${count}`);
     return element(
       "section",
@@ -197,15 +198,15 @@ export function drawMonth(store, preview, actions, frame, open) {
     const { date } = parts(day);
     const label = element("span", { class: "month-date" }, date === 1 ? short(day) : String(date));
     const cell = element("div", { class: names.join(" "), "data-day": String(day) }, label);
-    const periods = store.look.periods ? store.project.periods : [];
+    const periods = store.view.periods ? store.project.periods : [];
     for (const { name, from } of periods.filter((period) => period.from <= day * DAY && day * DAY < period.to)) {
       cell.classList.add("in-period");
       cell.title = name;
-      if (from === day * DAY || day % 7 === firstWeekday(store.look))
+      if (from === day * DAY || day % 7 === firstWeekday(store.view))
         cell.append(element("span", { class: "month-closed" }, name));
     }
     if (closed?.name) cell.append(element("span", { class: "month-closed" }, closed.name));
-    cell.style.gridColumn = String(((day - firstWeekday(store.look) + 7) % 7) + 2);
+    cell.style.gridColumn = String(((day - firstWeekday(store.view) + 7) % 7) + 2);
     cell.style.gridRow = `1 / ${lines + 3}`;
     return cell;
   }
@@ -239,7 +240,7 @@ export function drawMonth(store, preview, actions, frame, open) {
       element("span", { class: "month-words" }, row.name),
       ...(owner ? [element("span", { class: "mute" }, owner.initials)] : []),
     );
-    const tint = store.look.colour === "state" ? null : tintOf(store, row, store.look.colour);
+    const tint = store.view.colour === "state" ? null : tintOf(store, row, store.view.colour);
     if (tint) out.setAttribute(tint.name, tint.value);
     out.style.gridColumn = `${column + 2} / span ${days}`;
     out.style.gridRow = String(line + 2);

@@ -8,7 +8,7 @@ import { minutesOf } from "../state/time.js";
 export function showOthers(store, project) {
   let isAsked = false;
   store.subscribe(() => {
-    if (!store.look.others || isAsked) return;
+    if (!store.view.others || isAsked) return;
     isAsked = true;
     void ask();
   });

@@ -28,7 +28,7 @@ export function placeAt(store, lines) {
       into: false,
     };
   if (row.kind !== "phase") return { parent: row.parent, after: row.id, line: line + 1, level: row.level, into: false };
-  const folded = store.look.folded.includes(row.id);
+  const folded = store.view.folded.includes(row.id);
   if (part > 0.75 && !folded) return { parent: row.id, after: null, line: line + 1, level: row.level + 1, into: false };
   if (part > 0.75) return { parent: row.parent, after: row.id, line: line + 1, level: row.level, into: false };
   const children = store.rows.filter((child) => child.parent === row.id && !child.unsaved);

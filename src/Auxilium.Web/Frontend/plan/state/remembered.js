@@ -1,7 +1,7 @@
 // @ts-check
 // What one person chose on one project, kept by the server. What it has not got yet is kept here, so that closing the page loses nothing.
 
-import { lookOf } from "../../shared/own-storage.js";
+import { viewsOf } from "../../shared/own-storage.js";
 
 const PAUSE = 500; // milliseconds after the last change
 
@@ -19,9 +19,9 @@ export class Remembered {
    * @param {Record<string, unknown> | null} kept what the server has
    */
   constructor(project, token, me, kept) {
-    this.#address = `/api/v1/projects/${project}/look`;
+    this.#address = `/api/v1/projects/${project}/view`;
     this.#token = token;
-    this.#unsent = `${lookOf(me)}${project}`;
+    this.#unsent = `${viewsOf(me)}${project}`;
     this.#content = this.#left() ?? kept ?? {};
     if (this.#left()) this.#soon();
     addEventListener("pagehide", () => {

@@ -2,9 +2,9 @@
 // What the screen shows, in one place. Everything else reads it and is told when it changed.
 
 /** @import { Changes, Row, Link, Person, Closed, Project, Draft, Run } from "./types.js" */
-/** @import { Look } from "./view.js" */
+/** @import { View } from "./view.js" */
 /** @import { Place } from "./place.js" */
-import { emptyRow, EVERYTHING, filtersOf, insideOf, passes, plainLook, shownRows } from "./view.js";
+import { emptyRow, EVERYTHING, filtersOf, insideOf, passes, plainView, shownRows } from "./view.js";
 import { Selection } from "./selection.js";
 
 export class Store {
@@ -22,7 +22,7 @@ export class Store {
    * @type {{ link: Link, from: number, to: number }[]}
    */
   shownLinks = [];
-  /** @type {Look} */ look = plainLook();
+  /** @type {View} */ view = plainView();
   selection = new Selection(this);
   /** @type {Link[]} */ links = [];
   /** @type {Person[]} */ people = [];
@@ -114,21 +114,19 @@ export class Store {
 
   /** Pixels that a row is high. */
   get rowHeight() {
-    return this.look.wrap ? 46 : 30;
+    return this.view.wrap ? 46 : 30;
   }
 
   /** Whether rows stand without their phases, so that they cannot be moved among them. */
   get isFlat() {
-    return this.look.sort !== null || this.look.group !== "";
+    return this.view.sort !== null || this.view.group !== "";
   }
 
   /** The rows that pass the filters, in the plan's order. @param {(row: Row) => boolean} [also] */
   passing(also = () => true) {
-    if (filtersOf(this.look) === 0) return this.rows.filter(also);
-    const inside = this.look.phase === "" ? null : insideOf(this.rows, this.look.phase);
-    return this.rows.filter(
-      (row) => also(row) && passes(row, this.look, this.teams) && (!inside || inside.has(row.id)),
-    );
+    if (filtersOf(this.view) === 0) return this.rows.filter(also);
+    const inside = this.view.phase === "" ? null : insideOf(this.rows, this.view.phase);
+    return this.rows.filter((row) => also(row) && passes(row, this.view, this) && (!inside || inside.has(row.id)));
   }
 
   /** How much is said about a task, and how many files it has. @param {string} task @param {number} comments @param {number} files */
@@ -194,9 +192,9 @@ export class Store {
     return true;
   }
 
-  /** Changes which rows are shown. @param {Partial<Look>} part */
-  lookAt(part) {
-    this.look = { ...this.look, ...part };
+  /** Changes which rows are shown. @param {Partial<View>} part */
+  show(part) {
+    this.view = { ...this.view, ...part };
     this.#show();
     this.changed();
   }
@@ -206,9 +204,9 @@ export class Store {
     if (this.line.has(id) || !this.position.has(id)) return;
     /** @type {Set<string>} */ const above = new Set();
     for (let up = this.row(id)?.parent ?? null; up !== null; up = this.row(up)?.parent ?? null) above.add(up);
-    const folded = this.look.folded.filter((phase) => !above.has(phase));
-    this.lookAt({ folded });
-    if (!this.line.has(id)) this.lookAt({ ...EVERYTHING, folded });
+    const folded = this.view.folded.filter((phase) => !above.has(phase));
+    this.show({ folded });
+    if (!this.line.has(id)) this.show({ ...EVERYTHING, folded });
   }
 
   /** Shows a row before the server knows it. @param {Row} row @param {string | null} after the sibling it stands after */
@@ -281,7 +279,7 @@ export class Store {
   }
 
   #show() {
-    this.shown = shownRows(this.rows, this.look, this.people, this.teams);
+    this.shown = shownRows(this.rows, this.view, this);
     this.line = new Map(this.shown.map((row, i) => [row.id, i]));
     this.shownPhases = this.isFlat ? [] : phasesOf(this.shown);
     this.#showLinks();

@@ -250,7 +250,7 @@ export function listenToGestures(store, preview, actions, timeline, choose, name
   function creating(from) {
     const at = Math.floor(from.y / store.rowHeight);
     const row = store.shown[Math.min(at, store.shown.length - 1)];
-    const inside = row?.kind === "phase" && !store.look.folded.includes(row.id);
+    const inside = row?.kind === "phase" && !store.view.folded.includes(row.id);
     const id = "t" + crypto.randomUUID().replaceAll("-", "").slice(0, 16);
     let [first, last] = [from.day, from.day];
     let drawn = false;

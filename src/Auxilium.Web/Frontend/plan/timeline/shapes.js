@@ -5,7 +5,9 @@
 /** @import { Row, Link } from "../state/types.js" */
 /** @import { Scale } from "./scale.js" */
 /** @import { Shape } from "./svg.js" */
-import { ownerOf, rowSentence } from "../list/columns.js";
+import { fieldOf } from "../fields/fields.js";
+import { ownerOf } from "../fields/owner.js";
+import { rowSentence } from "../list/columns.js";
 import { firstWeekday } from "../state/view.js";
 import { dayOf, finishDayOf, lastDayOf, short, span } from "../state/time.js";
 import { tintOf } from "../fields/tint.js";
@@ -70,7 +72,7 @@ function backShapes(store, scale, view, bands) {
   }
   shapes.push(...bands);
   const firstDay = Math.max(scale.firstDay, scale.firstDay + Math.floor(view.left / scale.day / 7) * 7);
-  for (let day = firstDay + firstWeekday(store.look); scale.day > 6 && scale.xOfDay(day) < view.right; day += 7) {
+  for (let day = firstDay + firstWeekday(store.view); scale.day > 6 && scale.xOfDay(day) < view.right; day += 7) {
     const x = scale.xOfDay(day);
     shapes.push({ key: `g${day}`, tag: "line", at: { x1: x, y1: y, x2: x, y2: y + height, class: "grid-line" } });
   }
@@ -116,12 +118,12 @@ function bandShapes(store, scale, view) {
     bands.push({ key, tag: "rect", at: band });
     names.push({ key, tag: "text", at: { x: Math.max(x, view.seen) + 6, y: line, class: "band-name" }, text: name });
   };
-  if (store.look.periods)
+  if (store.view.periods)
     store.project.periods.forEach(({ name, from, to }, i) => {
       const ends = /** @type {[number, number]} */ ([scale.xOfDay(dayOf(from)), scale.xOfDay(dayOf(to))]);
       add(`p${i}`, name, ends, { ...upright(scale, view), class: "period" }, view.bottom - 10 - (i % 2) * 16);
     });
-  if (store.look.others)
+  if (store.view.others)
     store.others.forEach(({ id, name, start, finish }, i) => {
       const y = view.bottom - 62 - i * 24;
       add(`o${id}`, name, [scale.x(start), scale.x(finish)], { y, height: 20, class: "other" }, y + 14);
@@ -163,7 +165,7 @@ function trayShapes(store, scale, view) {
       tag: "rect",
       at: { x: left, y: top, width: right - left, height: scale.row - 6, class: "tray-grip", "data-phase": row.id },
     });
-    if (last === at && store.look.folded.includes(row.id)) shapes.push(...insideMarks(store, row, at, scale));
+    if (last === at && store.view.folded.includes(row.id)) shapes.push(...insideMarks(store, row, at, scale));
   }
   return shapes;
 }
@@ -280,7 +282,7 @@ function barShape(store, row, at, scale) {
   /** @type {Shape["at"]} */
   const group = { "data-bar": row.id, tabindex: -1, role: "img", "aria-label": rowSentence(store, row) };
   if (isNear(store, row.id)) group.class = "is-lit";
-  const tint = store.look.colour === "state" ? null : tintOf(store, row, store.look.colour);
+  const tint = store.view.colour === "state" ? null : tintOf(store, row, store.view.colour);
   if (tint) group[tint.name] = tint.value;
   const label = labelOf(store, row);
   if (label) parts.push(labelShape(label, row, at, scale));
@@ -289,14 +291,10 @@ function barShape(store, row, at, scale) {
 
 /** What stands beside a bar, by choice. @param {Store} store @param {Row} row */
 function labelOf(store, row) {
-  const { label } = store.look;
-  if (label === "name") return row.name;
-  if (label === "owner") return ownerOf(store, row)?.initials ?? "";
-  if (label === "label") return row.label ?? "";
-  if (label === "progress") return row.progress > 0 ? `${Math.floor(row.progress)} %` : "";
-  if (label === "dates" && row.start !== null && row.kind !== "milestone")
-    return span(dayOf(row.start), lastDayOf(row));
-  return "";
+  const { label } = store.view;
+  if (label === "none") return "";
+  if (label !== "dates") return fieldOf(label).barLabel?.(store, row) ?? "";
+  return row.start !== null && row.kind !== "milestone" ? span(dayOf(row.start), lastDayOf(row)) : "";
 }
 
 /**

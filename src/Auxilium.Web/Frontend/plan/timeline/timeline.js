@@ -105,11 +105,11 @@ export class Timeline {
     this.#rest = setTimeout(() => this.#store.changed(), REST);
   }
 
-  /** Whether nothing that the picture tells has changed since it was drawn. @param {number[]} view */
-  #isAsDrawn(...view) {
-    const { rows, shown, shownLinks, closed, people, others, look, project, lit, ghosts, thread, drop } = this.#store;
+  /** Whether nothing that the picture tells has changed since it was drawn. @param {number[]} seen */
+  #isAsDrawn(...seen) {
+    const { rows, shown, shownLinks, closed, people, others, view, project, lit, ghosts, thread, drop } = this.#store;
     const { left, top, width, height } = this.#sight;
-    const plan = [rows, shown, shownLinks, closed, people, others, look, project, lit, ghosts, thread, drop];
+    const plan = [rows, shown, shownLinks, closed, people, others, view, project, lit, ghosts, thread, drop];
     const now = [
       ...plan,
       this.scale.day,
@@ -120,7 +120,7 @@ export class Timeline {
       width,
       height,
       this.#sight.covered,
-      ...view,
+      ...seen,
     ];
     const isSame = now.length === this.#drawn.length && now.every((part, i) => part === this.#drawn[i]);
     this.#drawn = now;
@@ -153,8 +153,8 @@ export class Timeline {
 
   #drawHead() {
     const { left } = this.#sight;
-    const { look, project } = this.#store;
-    patch(this.#head, headShapes(project, this.scale, left, left + this.#width, look.weeks, firstWeekday(look)));
+    const { view, project } = this.#store;
+    patch(this.#head, headShapes(project, this.scale, left, left + this.#width, view.weeks, firstWeekday(view)));
   }
 
   /**

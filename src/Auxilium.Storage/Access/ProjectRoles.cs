@@ -1,0 +1,157 @@
+using Auxilium.Storage.Plans;
+using Auxilium.Storage.Rows;
+using Microsoft.EntityFrameworkCore;
+
+namespace Auxilium.Storage.Access;
+
+/// <summary>
+/// What people may do in projects. Who coordinates a project may do everything in it; who is on its plan is a member; somebody may
+/// be given another role. To everybody else it does not exist.
+/// </summary>
+public sealed class ProjectRoles(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock)
+{
+    /// <summary>Somebody's role in a project that is there; <see cref="ProjectRole.None"/> also where it is not.</summary>
+    public async Task<ProjectRole> OfAsync(Guid project, string person, bool isOrganiser, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await OfAsync(db, project, person, isOrganiser, cancel);
+    }
+
+    internal static async Task<ProjectRole> OfAsync(AuxiliumDb db, Guid project, string person, bool isOrganiser, CancellationToken cancel)
+    {
+        if (isOrganiser)
+            return await db
+                .Projects.Where(p => p.Id == project)
+                .Select(p => p.ArchivedAt == null ? ProjectRole.Coordinator : ProjectRole.Viewer)
+                .SingleOrDefaultAsync(cancel);
+        return await Of(db, person).Where(r => r.Project == project).Select(r => r.Role).SingleOrDefaultAsync(cancel);
+    }
+
+    /// <summary>The projects that exist for somebody and go on, with their role: archived ones are not among them.</summary>
+    public async Task<IReadOnlyDictionary<Guid, ProjectRole>> AllOfAsync(
+        string person,
+        bool isOrganiser,
+        CancellationToken cancel = default
+    )
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await AllOfAsync(db, person, isOrganiser, cancel);
+    }
+
+    internal static async Task<IReadOnlyDictionary<Guid, ProjectRole>> AllOfAsync(
+        AuxiliumDb db,
+        string person,
+        bool isOrganiser,
+        CancellationToken cancel
+    )
+    {
+        if (isOrganiser)
+            return await db.Projects.Where(p => p.ArchivedAt == null).ToDictionaryAsync(p => p.Id, _ => ProjectRole.Coordinator, cancel);
+        return await Of(db, person)
+            .Where(r => r.Role != ProjectRole.None && !r.IsArchived)
+            .ToDictionaryAsync(r => r.Project, r => r.Role, cancel);
+    }
+
+    /// <summary>Everybody who has a role in a project, by name.</summary>
+    public async Task<IReadOnlyList<(PersonRow Person, ProjectRole Role, bool IsGiven)>> InAsync(
+        Guid project,
+        CancellationToken cancel = default
+    )
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await InAsync(db, project, cancel);
+    }
+
+    internal static async Task<IReadOnlyList<(PersonRow Person, ProjectRole Role, bool IsGiven)>> InAsync(
+        AuxiliumDb db,
+        Guid project,
+        CancellationToken cancel
+    )
+    {
+        var coordinator = await db.Projects.Where(p => p.Id == project).Select(p => p.Coordinator).SingleOrDefaultAsync(cancel);
+        var given = await db.ProjectRoles.Where(r => r.ProjectId == project).ToDictionaryAsync(r => r.PersonId, r => r.Role, cancel);
+        var members = await db.Members.Where(m => m.ProjectId == project).Select(m => m.PersonId).ToListAsync(cancel);
+        var ids = given.Keys.Concat(members).Append(coordinator ?? "").ToHashSet();
+        var people = await db.People.AsNoTracking().Where(p => ids.Contains(p.Id)).OrderBy(p => p.Name).ToListAsync(cancel);
+        return
+        [
+            .. people.Select(p =>
+                given.TryGetValue(p.Id, out var role) && p.Id != coordinator
+                    ? (p, role, true)
+                    : (p, p.Id == coordinator ? ProjectRole.Coordinator : ProjectRole.Member, false)
+            ),
+        ];
+    }
+
+    /// <summary>Gives somebody a role; <c>null</c> for what follows from their part in the project.</summary>
+    public async Task GiveAsync(Guid project, string person, ProjectRole? role, string? by = null, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (role is not { } given)
+            await db.ProjectRoles.Where(r => r.ProjectId == project && r.PersonId == person).ExecuteDeleteAsync(cancel);
+        else
+            await db.Database.ExecuteSqlAsync(
+                $"""
+                insert into project_roles (project_id, person_id, role) values ({project}, {person}, {given.ToString()}) on
+                conflict (project_id, person_id) do update set role = excluded.role
+                """,
+                cancel
+            );
+        Audit.Note(
+            db,
+            clock,
+            by,
+            person,
+            project,
+            await Audit.NameAsync(db, person, cancel)
+                + role switch
+                {
+                    null => " has the role that the plan gives.",
+                    ProjectRole.None => " is shut out.",
+                    ProjectRole.Viewer => " is a viewer.",
+                    ProjectRole.Member => " is a member.",
+                    _ => " is a coordinator.",
+                }
+        );
+        await db.SaveChangesAsync(cancel);
+        await PlanNews.TellAsync(db, $"{PlanNews.Rights} {person}", cancel);
+        await transaction.CommitAsync(cancel);
+    }
+
+    /// <summary>Who may decide in a project: its coordinators.</summary>
+    internal static async Task<IReadOnlyList<string>> CoordinatorsAsync(AuxiliumDb db, Guid project, CancellationToken cancel)
+    {
+        var given = await db
+            .ProjectRoles.Where(r => r.ProjectId == project && r.Role == ProjectRole.Coordinator)
+            .Select(r => r.PersonId)
+            .ToListAsync(cancel);
+        var named = await db.Projects.Where(p => p.Id == project && p.Coordinator != null).Select(p => p.Coordinator!).ToListAsync(cancel);
+        return [.. given.Concat(named).Distinct()];
+    }
+
+    private static IQueryable<RoleIn> Of(AuxiliumDb db, string person) =>
+        from project in db.Projects
+        let given = db
+            .ProjectRoles.Where(r => r.ProjectId == project.Id && r.PersonId == person)
+            .Select(r => (ProjectRole?)r.Role)
+            .SingleOrDefault()
+        let isMember = db.Members.Any(m => m.ProjectId == project.Id && m.PersonId == person)
+        let role = project.Coordinator == person ? ProjectRole.Coordinator : given ?? (isMember ? ProjectRole.Member : ProjectRole.None)
+        // What is archived can be looked at and no more.
+        select new RoleIn
+        {
+            Project = project.Id,
+            IsArchived = project.ArchivedAt != null,
+            Role = project.ArchivedAt != null && role != ProjectRole.None ? ProjectRole.Viewer : role,
+        };
+
+    private sealed class RoleIn
+    {
+        public Guid Project { get; init; }
+
+        public bool IsArchived { get; init; }
+
+        public ProjectRole Role { get; init; }
+    }
+}

@@ -1,0 +1,246 @@
+using System.Text.Json;
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Editing;
+using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Tracking;
+using Auxilium.Planning.Words;
+using Auxilium.Storage.Plans;
+using Auxilium.Storage.Rows;
+using Microsoft.EntityFrameworkCore;
+
+namespace Auxilium.Storage.Notices;
+
+/// <summary>
+/// Tells people what became of their tasks, by comparing each plan with what it was like when they were last told. So nothing is
+/// missed when a process dies, what was dragged there and back is not told, and nobody is told what they did themselves.
+/// </summary>
+public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanStore store, TimeProvider clock)
+{
+    /// <summary>Looks at every plan that has changed, or that the day has changed for.</summary>
+    public async Task LookAsync(DateOnly today, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var due = await (
+            from project in db.Projects
+            join watch in db.Watches on project.Id equals watch.ProjectId into watches
+            from watch in watches.DefaultIfEmpty()
+            where project.ArchivedAt == null && (watch == null || watch.Version != project.Version || watch.Day != today)
+            select project.Id
+        ).ToListAsync(cancel);
+        foreach (var project in due)
+            await LookAtAsync(project, today, cancel);
+    }
+
+    private async Task LookAtAsync(Guid project, DateOnly today, CancellationToken cancel)
+    {
+        if (await store.LoadAsync(project, cancel) is not { WhyUnsound: null } plan)
+            return;
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var watch = await db
+            .Watches.FromSql($"select * from watches where project_id = {project} for update")
+            .SingleOrDefaultAsync(cancel);
+        var now = SeenOf(plan.Schedule, today);
+        var seen = JsonSerializer.Serialize(now);
+        if (watch is null)
+        {
+            await db.Database.ExecuteSqlAsync(
+                $"""
+                insert into watches (project_id, version, day, seen) values ({project}, {plan.Version}, {today}, {seen}::json) on
+                conflict (project_id) do nothing
+                """,
+                cancel
+            );
+        }
+        else if (watch.Version <= plan.Version)
+        {
+            var editors = await db
+                .Journal.Where(j => j.ProjectId == project && j.Version > watch.Version && j.Version <= plan.Version)
+                .Select(j => j.PersonId)
+                .Distinct()
+                .ToListAsync(cancel);
+            var was = JsonSerializer.Deserialize<Dictionary<string, SeenTask>>(watch.Seen)!;
+            await new Telling(db, plan, editors is [var only] ? only : null, today, clock.GetUtcNow().UtcDateTime, cancel).TellAsync(
+                was,
+                now
+            );
+            (watch.Version, watch.Day, watch.Seen) = (plan.Version, today, seen);
+        }
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+    }
+
+    /// <summary>What is told about each task that somebody has to do.</summary>
+    private static Dictionary<string, SeenTask> SeenOf(Schedule schedule, DateOnly today)
+    {
+        var (plan, states) = (schedule.Plan, new TaskStates(schedule, today));
+        var seen = new Dictionary<string, SeenTask>();
+        for (var row = 0; row < plan.Tasks.Length; row++)
+        {
+            var task = plan.Tasks[row];
+            if (task.Assignments.IsEmpty || schedule.IsOff(row) || !schedule.IsLeaf(row))
+                continue;
+            seen[task.Id] = new SeenTask(
+                [.. task.Assignments.Select(a => a.Person)],
+                states.Of(row).ToString(),
+                schedule.StartOf(row).Minutes,
+                schedule.FinishOf(row).Minutes
+            );
+        }
+        return seen;
+    }
+
+    /// <param name="People">Owner and helpers.</param>
+    /// <param name="Start">In minutes, as the finish.</param>
+    private sealed record SeenTask(string[] People, string State, int Start, int Finish);
+
+    private sealed class Telling(
+        AuxiliumDb db,
+        StoredPlan stored,
+        string? onlyEditor,
+        DateOnly today,
+        DateTime now,
+        CancellationToken cancel
+    )
+    {
+        private readonly Plan _plan = stored.Schedule.Plan;
+        private readonly Dictionary<string, NoticeWishes> _wishes = [];
+
+        public async Task TellAsync(Dictionary<string, SeenTask> was, Dictionary<string, SeenTask> tasks)
+        {
+            var series = new Dictionary<(string Person, NoticeKind Kind, string Phase), List<SeenTask>>();
+            foreach (var (id, task) in tasks)
+            {
+                var before = was.GetValueOrDefault(id);
+                // What comes again and again is told of once.
+                var phase = _plan.Find(_plan.Find(id)!.Parent ?? "") is { Repeats: not null } gathers ? gathers.Id : null;
+                var isDone = task.State == nameof(TaskState.Done);
+                var (name, finish) = (_plan.Find(id)!.Name, new PlanTime(task.Finish).LastDateFrom(new PlanTime(task.Start)));
+                var begins = Dates.Day(new PlanTime(task.Start));
+                var dates = begins == Dates.Day(finish) ? begins : $"{begins} to {Dates.Day(finish)}";
+                foreach (var person in task.People)
+                {
+                    var isTheirEdit = person == onlyEditor;
+                    if (before is null || !before.People.Contains(person))
+                    {
+                        if (isTheirEdit || isDone)
+                            continue;
+                        if (phase is not null)
+                            Gather(NoticeKind.Assigned);
+                        else
+                            await TellAsync(
+                                person,
+                                NoticeKind.Assigned,
+                                id,
+                                $"{name} is yours now: {dates}.",
+                                $"assigned {id} {stored.Version}"
+                            );
+                    }
+                    else if (
+                        !isDone
+                        && before.State != nameof(TaskState.Done)
+                        && (before.Start != task.Start || before.Finish != task.Finish)
+                    )
+                    {
+                        var days = Days(before, task);
+                        var isFar = !isTheirEdit && Math.Abs(days) > (await WishesAsync(person)).MovedDays;
+                        if (isFar && phase is not null)
+                            Gather(NoticeKind.Moved);
+                        else if (isFar)
+                            await TellAsync(
+                                person,
+                                NoticeKind.Moved,
+                                id,
+                                $"{name} moved by {new Length(Math.Abs(days), LengthUnit.Days).InWords()}{(days > 0 ? "" : " back")}: "
+                                    + $"now {dates}.",
+                                $"moved {id} {stored.Version}"
+                            );
+                    }
+                    if (isDone)
+                        continue;
+                    if (task.State == nameof(TaskState.Ready) && before?.State == nameof(TaskState.Waiting))
+                        await TellAsync(
+                            person,
+                            NoticeKind.CanStart,
+                            id,
+                            $"{name} can start: nothing is in its way any more.",
+                            $"canStart {id} {today}"
+                        );
+                    if (task.State == nameof(TaskState.Overdue))
+                        await TellAsync(
+                            person,
+                            NoticeKind.Overdue,
+                            id,
+                            $"{name} is overdue: it was to finish on {Dates.Day(finish)}.",
+                            $"overdue {id} {finish}"
+                        );
+                    else if (finish >= today && finish.DayNumber - today.DayNumber <= (await WishesAsync(person)).DueDays)
+                        await TellAsync(
+                            person,
+                            NoticeKind.DueSoon,
+                            id,
+                            finish == today ? $"{name} is due today." : $"{name} is due on {Dates.Day(finish)}.",
+                            $"due {id} {finish}"
+                        );
+
+                    void Gather(NoticeKind kind)
+                    {
+                        var key = (person, kind, phase!);
+                        if (!series.TryGetValue(key, out var gathered))
+                            series[key] = gathered = [];
+                        gathered.Add(task);
+                    }
+                }
+            }
+            foreach (var ((person, kind, phase), occurrences) in series)
+                await TellOfSeriesAsync(person, kind, phase, occurrences);
+        }
+
+        private Task TellOfSeriesAsync(string person, NoticeKind kind, string phase, List<SeenTask> occurrences)
+        {
+            var (first, last) = (
+                Dates.Day(new PlanTime(occurrences.Min(o => o.Start))),
+                Dates.Day(new PlanTime(occurrences.Max(o => o.Start)))
+            );
+            var (name, times) = (
+                _plan.Find(phase)!.Name,
+                occurrences.Count == 1 ? $"on {first}" : $"{occurrences.Count} times, from {first} to {last}"
+            );
+            return kind == NoticeKind.Assigned
+                ? TellAsync(person, kind, phase, $"{name} is yours now: {times}.", $"assigned {phase} {stored.Version}")
+                : TellAsync(person, kind, phase, $"{name} has other days now: {times}.", $"moved {phase} {stored.Version}");
+        }
+
+        private Task TellAsync(string person, NoticeKind kind, string task, string text, string once) =>
+            NoticeBook.TellAsync(db, [person], kind, stored.Id, task, text, $"{stored.Id} {once}", now, cancel);
+
+        /// <summary>Working days by which a task moved: the end that moved further.</summary>
+        private decimal Days(SeenTask before, SeenTask after)
+        {
+            var calendar = _plan.ProjectCalendar;
+            var perDay = (decimal)_plan.Project.Units.MinutesPerDay;
+            var (start, finish) = (Between(before.Start, after.Start), Between(before.Finish, after.Finish));
+            return Math.Abs(start) > Math.Abs(finish) ? start : finish;
+
+            decimal Between(int from, int to) =>
+                Math.Round(
+                    (
+                        to >= from
+                            ? calendar.Between(new PlanTime(from), new PlanTime(to))
+                            : -calendar.Between(new PlanTime(to), new PlanTime(from))
+                    ) / perDay,
+                    1
+                );
+        }
+
+        private async Task<NoticeWishes> WishesAsync(string person)
+        {
+            if (_wishes.TryGetValue(person, out var known))
+                return known;
+            return _wishes[person] = NoticeWishes.Read(
+                await db.Users.Where(u => u.Id == person).Select(u => u.NoticeWishes).SingleOrDefaultAsync(cancel)
+            );
+        }
+    }
+}

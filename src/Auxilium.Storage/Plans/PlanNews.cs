@@ -1,0 +1,53 @@
+using Auxilium.Storage.Notices;
+using Microsoft.EntityFrameworkCore;
+
+namespace Auxilium.Storage.Plans;
+
+/// <summary>Tells every process that serves this database what is new, by the database itself.</summary>
+public sealed class PlanNews(IDbContextFactory<AuxiliumDb> databases)
+{
+    /// <summary>The channel it is told on. What is told begins with one of the words below and a blank.</summary>
+    public const string Channel = "auxilium";
+
+    /// <summary>A plan has a new version: <c>plan {id} {version}</c>.</summary>
+    public const string Plan = "plan";
+
+    /// <summary>What is said about a task, or its files: <c>talk {project} {task}</c>.</summary>
+    public const string Talk = "talk";
+
+    /// <summary>Somebody came to a plan, left it or went to another row: <c>who {project}</c>.</summary>
+    public const string Who = "who";
+
+    /// <summary>Names or addresses of people are other.</summary>
+    public const string People = "people";
+
+    /// <summary>Somebody has a new notice: <c>notice {person}</c>.</summary>
+    public const string Notice = "notice";
+
+    /// <summary>Proposals for a plan are other: <c>proposals {project}</c>.</summary>
+    public const string Proposals = "proposals";
+
+    /// <summary>What somebody may do is other, or where they are signed in: <c>rights {person}</c>.</summary>
+    public const string Rights = "rights";
+
+    /// <summary>A project was archived, deleted or brought back: <c>closed {project}</c>.</summary>
+    public const string Closed = "closed";
+
+    /// <summary>The organisation has another name, or its clocks are elsewhere.</summary>
+    public const string Organisation = "organisation";
+
+    /// <summary>Mails wait to be sent.</summary>
+    public const string Mail = "mail";
+
+    public Task PeopleAsync(CancellationToken cancel = default) => TellAsync(People, cancel);
+
+    public async Task TellAsync(string news, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await TellAsync(db, news, cancel);
+    }
+
+    /// <summary>Within a transaction: told when, and only if, that is committed.</summary>
+    internal static Task TellAsync(AuxiliumDb db, string news, CancellationToken cancel) =>
+        db.Database.ExecuteSqlAsync($"select pg_notify({Channel}, {news})", cancel);
+}

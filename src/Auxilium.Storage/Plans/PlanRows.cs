@@ -1,0 +1,186 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Plans;
+using Auxilium.Planning.Typing;
+using Auxilium.Storage.Rows;
+
+namespace Auxilium.Storage.Plans;
+
+/// <summary>Turns plans into rows and back.</summary>
+internal static class PlanRows
+{
+    public static Plan ToPlan(ProjectRow project, IEnumerable<TaskRow> tasks, IEnumerable<LinkRow> links, IEnumerable<Person> people) =>
+        new()
+        {
+            Project = new ProjectSettings
+            {
+                Name = project.Name,
+                Note = project.Note,
+                Coordinator = project.Coordinator,
+                ScheduleFrom = project.ScheduleFrom,
+                Start = Time(project.Start),
+                Finish = Time(project.Finish),
+                FinishBy = Time(project.FinishBy),
+                FloatTo = project.FloatTo,
+                StatusDate = Time(project.StatusDate),
+                MoveUnfinishedWork = project.MoveUnfinishedWork,
+                Calendar = project.Calendar,
+                Units = new WorkUnits(project.HoursPerDay, project.DaysPerWeek),
+                CriticalFloat = ReadLength(project.CriticalFloat),
+                Periods = ReadList<NamedPeriod>(project.Periods),
+            },
+            Calendars = JsonSerializer.Deserialize<ImmutableArray<WorkCalendar>>(project.Calendars),
+            People = [.. people],
+            Tasks = [.. tasks.Select(ToTask)],
+            Links = [.. links.Select(l => new PlanLink(l.From, l.To, ReadLength(l.Lag), l.Kind, l.Elapsed))],
+        };
+
+    /// <param name="row">Gets what the plan has.</param>
+    /// <param name="plan">The plan as it is.</param>
+    /// <param name="before">As the row has it: what is the same is not written again.</param>
+    public static void Fill(ProjectRow row, Plan plan, Plan? before = null)
+    {
+        var project = plan.Project;
+        row.Name = project.Name;
+        row.Note = project.Note;
+        row.Coordinator = project.Coordinator;
+        row.ScheduleFrom = project.ScheduleFrom;
+        row.Start = project.Start?.ToDateTime();
+        row.Finish = project.Finish?.ToDateTime();
+        row.FinishBy = project.FinishBy?.ToDateTime();
+        row.FloatTo = project.FloatTo;
+        row.StatusDate = project.StatusDate?.ToDateTime();
+        row.MoveUnfinishedWork = project.MoveUnfinishedWork;
+        row.Calendar = project.Calendar;
+        row.HoursPerDay = project.Units.HoursPerDay;
+        row.DaysPerWeek = project.Units.DaysPerWeek;
+        row.CriticalFloat = project.CriticalFloat.ToString();
+        if (before is null || before.Calendars != plan.Calendars)
+            row.Calendars = JsonSerializer.Serialize(plan.Calendars);
+        if (before is null || before.Project.Periods != project.Periods)
+            row.Periods = JsonSerializer.Serialize(project.Periods);
+    }
+
+    public static ProjectRow ToRow(Guid id, int version, DateTime createdAt, Plan plan)
+    {
+        var row = new ProjectRow
+        {
+            Id = id,
+            Version = version,
+            CreatedAt = createdAt,
+            Name = "",
+            CriticalFloat = "",
+            Calendars = "",
+        };
+        Fill(row, plan);
+        return row;
+    }
+
+    public static TaskRow ToRow(Guid project, PlanTask task, long rank) =>
+        new()
+        {
+            ProjectId = project,
+            Id = task.Id,
+            Rank = rank,
+            Parent = task.Parent,
+            Name = task.Name,
+            Length = task.Length.ToString(),
+            Tentative = task.Tentative,
+            Milestone = task.Milestone,
+            AroundTheClock = task.AroundTheClock,
+            Calendar = task.Calendar,
+            Active = task.Active,
+            Estimate = task.Estimate is { } range ? $"{range.Low} {range.Likely} {range.High}" : null,
+            Deadline = task.Deadline?.ToDateTime(),
+            Splits = string.Join(' ', task.Splits.Select(s => $"{s.After}:{s.For}")),
+            Remaining = task.Remaining?.ToString(),
+            PinnedStart = task.Pinned?.Start.ToDateTime(),
+            PinnedFinish = task.Pinned?.Finish?.ToDateTime(),
+            ConstraintKind = task.Constraint?.Kind,
+            ConstraintDate = task.Constraint?.Date?.ToDateTime(),
+            Progress = task.Progress,
+            ActualStart = task.ActualStart?.ToDateTime(),
+            ActualFinish = task.ActualFinish?.ToDateTime(),
+            Note = task.Note,
+            Hands = task.Hands,
+            Checklist = JsonSerializer.Serialize(task.Checklist),
+            WebReferences = JsonSerializer.Serialize(task.References),
+            Repeats = task.Repeats is { } rule ? JsonSerializer.Serialize(rule) : null,
+            Facts = TaskFactsRow.Write(task),
+            Assignments = JsonSerializer.Serialize(task.Assignments),
+        };
+
+    public static LinkRow ToRow(Guid project, PlanLink link, long rank) =>
+        new()
+        {
+            ProjectId = project,
+            From = link.From,
+            To = link.To,
+            Rank = rank,
+            Kind = link.Kind,
+            Lag = link.Lag.ToString(),
+            Elapsed = link.Elapsed,
+        };
+
+    private static PlanTask ToTask(TaskRow row) =>
+        WithFacts(
+            row,
+            new()
+            {
+                Id = row.Id,
+                Name = row.Name,
+                Parent = row.Parent,
+                Length = ReadLength(row.Length),
+                Tentative = row.Tentative,
+                Milestone = row.Milestone,
+                AroundTheClock = row.AroundTheClock,
+                Calendar = row.Calendar,
+                Active = row.Active,
+                Estimate = row.Estimate?.Split(' ') is [var low, var likely, var high]
+                    ? new LengthEstimate(ReadLength(low), ReadLength(likely), ReadLength(high))
+                    : null,
+                Deadline = Time(row.Deadline),
+                Splits =
+                [
+                    .. row
+                        .Splits.Split(' ', StringSplitOptions.RemoveEmptyEntries)
+                        .Select(s => s.Split(':'))
+                        .Select(s => new Split(ReadLength(s[0]), ReadLength(s[1]))),
+                ],
+                Remaining = row.Remaining is { } left ? ReadLength(left) : null,
+                Pinned = Time(row.PinnedStart) is { } start ? new PinnedDates(start, Time(row.PinnedFinish)) : null,
+                Constraint = row.ConstraintKind is { } kind ? new DateConstraint(kind, Time(row.ConstraintDate)) : null,
+                Progress = row.Progress,
+                ActualStart = Time(row.ActualStart),
+                ActualFinish = Time(row.ActualFinish),
+                Assignments = JsonSerializer.Deserialize<ImmutableArray<Assignment>>(row.Assignments),
+                Note = row.Note,
+                Hands = row.Hands,
+                Checklist = ReadList<ChecklistStep>(row.Checklist),
+                References = ReadList<Reference>(row.WebReferences),
+                Repeats = row.Repeats is { } rule ? JsonSerializer.Deserialize<RepeatRule>(rule) : null,
+            }
+        );
+
+    private static PlanTask WithFacts(TaskRow row, PlanTask task)
+    {
+        if (row.Facts is null)
+            return task;
+        var facts = TaskFactsRow.Read(row.Facts);
+        return task with { Occurrence = facts.Occurrence, Before = facts.Before, LengthBefore = facts.LengthBefore, Facts = facts.Facts };
+    }
+
+    /// <summary>Most tasks have none, and that need not be parsed.</summary>
+    private static ImmutableArray<T> ReadList<T>(string json) => json == "[]" ? [] : JsonSerializer.Deserialize<ImmutableArray<T>>(json);
+
+    private static PlanTime? Time(DateTime? value) => value is { } v ? PlanTime.FromDateTime(v) : null;
+
+    private static Length ReadLength(string text)
+    {
+        var negative = text.StartsWith('-');
+        if (!LengthText.TryParse(negative ? text[1..] : text, out var length, out _, out var problem))
+            throw new InvalidDataException(problem);
+        return negative ? length with { Amount = -length.Amount } : length;
+    }
+}

@@ -1,0 +1,25 @@
+// @ts-check
+// Commands that work wherever one is.
+
+/** @type {import("./command.js").Command[]} */
+export const EVERYTHING = [
+  {
+    name: "find",
+    title: "Find a task, a person or an action",
+    keys: "/",
+    everywhere: true,
+    unlisted: true,
+    run: ({ openPalette }) => openPalette(),
+  },
+  { name: "pasteList", title: "Paste a list of tasks", run: ({ openPaste }) => openPaste() },
+  { name: "undo", title: "Undo", keys: "Ctrl+Z", everywhere: true, run: ({ actions }) => actions.undo() },
+  {
+    name: "redo",
+    title: "Redo",
+    keys: "Ctrl+Shift+Z Ctrl+Y",
+    everywhere: true,
+    run: ({ actions }) => actions.redo(),
+  },
+  { name: "moved", title: "See what moved", run: ({ openMoves }) => openMoves() },
+  { name: "keys", title: "List of keys", keys: "?", everywhere: true, run: ({ openKeys }) => openKeys() },
+];

@@ -1,0 +1,10 @@
+// @ts-check
+// A word of one's own to gather tasks by.
+import { textFact } from "./facts.js";
+
+export const label = textFact({
+  key: "label",
+  label: "Label",
+  hint: "a word of your own",
+  said: (row) => (row.label ? `labelled ${row.label}` : null),
+});
