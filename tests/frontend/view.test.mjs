@@ -111,5 +111,7 @@ test("a view that was kept by an older version is read as it was meant", () => {
     { only: { owner: "imke", state: "late", label: "-" }, rows: "colour", colour: "colour" },
   );
   assert.deepEqual(viewIn({ ...plainView(), group: "gone", folded: ["p"] }), { ...plainView(), folded: ["p"] });
+  const columns = [{ key: "name", width: 220 }];
+  assert.deepEqual(viewIn({ columns }), { ...plainView(), columns });
   assert.deepEqual(viewIn(undefined), plainView());
 });

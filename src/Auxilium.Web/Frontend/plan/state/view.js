@@ -243,7 +243,7 @@ export const foldedFrom = (rows, level) =>
 
 /** A view as it was kept, perhaps by an older version. @param {Record<string, any> | undefined} kept @returns {View} */
 export function viewIn(kept) {
-  if (!Array.isArray(kept?.folded)) return plainView();
+  if (!kept || !Array.isArray(kept.folded ?? [])) return plainView();
   const { owner, team, state, labelled, ...rest } = kept;
   const view = { ...plainView(), ...rest };
   // Filters by a field once had names of their own, and a row's own colour was no field.
