@@ -64,7 +64,20 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
 
     public DbSet<OrganisationRow> Organisation => Set<OrganisationRow>();
 
+    public DbSet<PlanRow> Plans => Set<PlanRow>();
+
     public DbSet<MemberRow> Members => Set<MemberRow>();
+
+    public DbSet<ProjectedPlanRow> ProjectedPlans => Set<ProjectedPlanRow>();
+
+    public DbSet<ProjectedTaskRow> ProjectedTasks => Set<ProjectedTaskRow>();
+
+    /// <summary>Who is on the live plan of which project.</summary>
+    internal IQueryable<LiveMember> LiveMembers =>
+        from member in Members
+        join plan in Plans on member.PlanId equals plan.Id
+        where plan.Kind == PlanKind.Live
+        select new LiveMember { ProjectId = plan.ProjectId, PersonId = member.PersonId };
 
     public DbSet<CommentRow> Comments => Set<CommentRow>();
 
@@ -128,8 +141,8 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
         modelBuilder.Entity<TimeOffRow>().ToTable("time_off").HasOne<PersonRow>().WithMany().HasForeignKey(t => t.PersonId);
         modelBuilder.Entity<MemberRow>(member =>
         {
-            member.ToTable("members").HasKey(m => new { m.ProjectId, m.PersonId });
-            member.HasOne<ProjectRow>().WithMany().HasForeignKey(m => m.ProjectId);
+            member.ToTable("members").HasKey(m => new { m.PlanId, m.PersonId });
+            member.HasOne<PlanRow>().WithMany().HasForeignKey(m => m.PlanId);
             member.HasOne<PersonRow>().WithMany().HasForeignKey(m => m.PersonId);
         });
         modelBuilder.Entity<RoleRow>(role =>
@@ -252,19 +265,22 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
             // What was deleted does not exist, until it is brought back.
             project.HasQueryFilter(p => p.DeletedAt == null);
             project.ToTable("projects");
-            project.Property(p => p.FloatTo).HasConversion<string>();
-            project
-                .Property(p => p.ScheduleFrom)
-                .HasConversion<string>()
-                .HasDefaultValue(ScheduleFrom.Start)
-                .HasSentinel(ScheduleFrom.Start);
-            project.Property(p => p.Calendars).HasColumnType("jsonb");
-            project.Property(p => p.Periods).HasColumnType("jsonb").HasDefaultValueSql("'[]'::jsonb");
+        });
+        modelBuilder.Entity<PlanRow>(plan =>
+        {
+            plan.ToTable("plans").HasOne<ProjectRow>().WithMany().HasForeignKey(p => p.ProjectId);
+            plan.Property(p => p.Kind).HasConversion<string>();
+            plan.HasIndex(p => p.ProjectId);
+            plan.HasIndex(p => p.ProjectId, "live").HasDatabaseName("ix_plans_live").IsUnique().HasFilter("kind = 'Live'");
+            plan.Property(p => p.FloatTo).HasConversion<string>();
+            plan.Property(p => p.ScheduleFrom).HasConversion<string>().HasDefaultValue(ScheduleFrom.Start).HasSentinel(ScheduleFrom.Start);
+            plan.Property(p => p.Calendars).HasColumnType("jsonb");
+            plan.Property(p => p.Periods).HasColumnType("jsonb").HasDefaultValueSql("'[]'::jsonb");
         });
         modelBuilder.Entity<TaskRow>(task =>
         {
-            task.ToTable("tasks").HasKey(t => new { t.ProjectId, t.Id });
-            task.HasOne<ProjectRow>().WithMany().HasForeignKey(t => t.ProjectId);
+            task.ToTable("tasks").HasKey(t => new { t.PlanId, t.Id });
+            task.HasOne<PlanRow>().WithMany().HasForeignKey(t => t.PlanId);
             task.Property(t => t.Facts).HasColumnType("jsonb");
             task.Property(t => t.ConstraintKind).HasConversion<string>();
             task.Property(t => t.Hands).HasConversion<string>();
@@ -281,12 +297,23 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
             link.ToTable("links")
                 .HasKey(l => new
                 {
-                    l.ProjectId,
+                    l.PlanId,
                     l.From,
                     l.To,
                 });
             link.Property(l => l.Kind).HasConversion<string>().HasDefaultValue(LinkKind.FinishToStart).HasSentinel(LinkKind.FinishToStart);
-            link.HasOne<ProjectRow>().WithMany().HasForeignKey(l => l.ProjectId);
+            link.HasOne<PlanRow>().WithMany().HasForeignKey(l => l.PlanId);
+        });
+        modelBuilder.Entity<ProjectedPlanRow>(plan =>
+        {
+            plan.ToTable("projected_plans").HasKey(p => p.PlanId);
+            plan.HasOne<PlanRow>().WithOne().HasForeignKey<ProjectedPlanRow>(p => p.PlanId);
+        });
+        modelBuilder.Entity<ProjectedTaskRow>(task =>
+        {
+            task.ToTable("projected_tasks").HasKey(t => new { t.PlanId, t.TaskId });
+            task.HasOne<ProjectedPlanRow>().WithMany().HasForeignKey(t => t.PlanId);
+            task.HasIndex(t => t.People).HasMethod("gin");
         });
         modelBuilder.Entity<CommentRow>(comment =>
         {
@@ -308,17 +335,17 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
         });
         modelBuilder.Entity<JournalRow>(entry =>
         {
-            entry.ToTable("journal").HasOne<ProjectRow>().WithMany().HasForeignKey(j => j.ProjectId);
-            entry.HasIndex(j => new { j.ProjectId, j.Version }).IsUnique();
-            entry.HasIndex(j => new { j.ProjectId, j.EditId }).IsUnique();
+            entry.ToTable("journal").HasOne<PlanRow>().WithMany().HasForeignKey(j => j.PlanId);
+            entry.HasIndex(j => new { j.PlanId, j.Version }).IsUnique();
+            entry.HasIndex(j => new { j.PlanId, j.EditId }).IsUnique();
             entry.HasIndex(j => new
             {
-                j.ProjectId,
+                j.PlanId,
                 j.PersonId,
                 j.Version,
             });
             entry
-                .HasIndex(j => new { j.ProjectId, j.Version }, "takings")
+                .HasIndex(j => new { j.PlanId, j.Version }, "takings")
                 .HasDatabaseName("ix_journal_takings")
                 .HasFilter("takes_back is not null");
             entry.HasIndex(j => j.Tasks).HasMethod("gin");
@@ -331,4 +358,12 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
             entry.Property(j => j.Moves).HasColumnType("json");
         });
     }
+}
+
+/// <summary>Somebody on the live plan of a project.</summary>
+internal sealed class LiveMember
+{
+    public Guid ProjectId { get; init; }
+
+    public required string PersonId { get; init; }
 }

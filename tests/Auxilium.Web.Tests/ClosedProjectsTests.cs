@@ -121,8 +121,8 @@ public class ClosedProjectsTests(DemoApp demo) : IClassFixture<DemoApp>
             await using var db = await demo.App.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync();
             return (
                 await db.Projects.IgnoreQueryFilters().CountAsync(p => p.Id == project),
-                await db.Tasks.CountAsync(t => t.ProjectId == project),
-                await db.Journal.CountAsync(j => j.ProjectId == project)
+                await db.Tasks.CountAsync(t => db.Plans.Any(p => p.Id == t.PlanId && p.ProjectId == project)),
+                await db.Journal.CountAsync(j => db.Plans.Any(p => p.Id == j.PlanId && p.ProjectId == project))
             );
         }
     }

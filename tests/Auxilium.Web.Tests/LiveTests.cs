@@ -94,10 +94,11 @@ public sealed class LiveTests(LiveServers servers) : IClassFixture<LiveServers>
         // As a backup of version 2 leaves it.
         await servers.One.InDatabaseAsync(db =>
         {
-            db.Journal.RemoveRange(db.Journal.Where(j => j.ProjectId == project && j.Version > 2));
-            db.Projects.Single(p => p.Id == project).Version = 2;
-            db.Tasks.Single(t => t.ProjectId == project && t.Id == "a").Length = "2d";
-            db.Tasks.Single(t => t.ProjectId == project && t.Id == "b").Name = "B";
+            var plan = db.Plans.Single(p => p.ProjectId == project);
+            db.Journal.RemoveRange(db.Journal.Where(j => j.PlanId == plan.Id && j.Version > 2));
+            plan.Version = 2;
+            db.Tasks.Single(t => t.PlanId == plan.Id && t.Id == "a").Length = "2d";
+            db.Tasks.Single(t => t.PlanId == plan.Id && t.Id == "b").Name = "B";
         });
         var edited = await servers.One.Api.EditAsync(project, """{"type":"setLength","task":"c","length":"3d"}""", 2);
         Assert.Equal(3, edited.Body["version"]!.GetValue<int>());
@@ -198,7 +199,7 @@ public sealed class LiveServers : IDisposable
         await connection.StartAsync();
         await using var db = await server.App.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync();
         var edit = await db
-            .Journal.Where(j => j.ProjectId == project && j.Version == version)
+            .Journal.Where(j => db.Plans.Any(p => p.Id == j.PlanId && p.ProjectId == project) && j.Version == version)
             .Select(j => (Guid?)j.EditId)
             .SingleOrDefaultAsync();
         listening.Missed = (await connection.InvokeAsync<JsonNode>("Join", project, version, edit))["changes"];

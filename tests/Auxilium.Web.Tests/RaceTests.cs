@@ -117,17 +117,18 @@ public class RaceTests(DemoApp demo) : IClassFixture<DemoApp>
         var (broken, sound) = (await own.Api.NewChainAsync(), await own.Api.CreateAsync(With("wanda", "Wanda Coles")));
         await own.InDatabaseAsync(db =>
         {
+            var plan = db.Plans.Single(p => p.ProjectId == broken);
             db.Links.Add(
                 new LinkRow
                 {
-                    ProjectId = broken,
+                    PlanId = plan.Id,
                     From = "c",
                     To = "a",
                     Rank = 9_000_000,
                     Lag = "0d",
                 }
             );
-            db.Projects.Single(p => p.Id == broken).Version++;
+            plan.Version++;
         });
         own.App.Services.GetRequiredService<PlanMemory>().Forget();
         var list = WebUtility.HtmlDecode(await own.Api.Http.GetStringAsync("/"));

@@ -70,7 +70,7 @@ public sealed class ProjectRoles(IDbContextFactory<AuxiliumDb> databases, TimePr
     {
         var coordinator = await db.Projects.Where(p => p.Id == project).Select(p => p.Coordinator).SingleOrDefaultAsync(cancel);
         var given = await db.ProjectRoles.Where(r => r.ProjectId == project).ToDictionaryAsync(r => r.PersonId, r => r.Role, cancel);
-        var members = await db.Members.Where(m => m.ProjectId == project).Select(m => m.PersonId).ToListAsync(cancel);
+        var members = await db.LiveMembers.Where(m => m.ProjectId == project).Select(m => m.PersonId).ToListAsync(cancel);
         var ids = given.Keys.Concat(members).Append(coordinator ?? "").ToHashSet();
         var people = await db.People.AsNoTracking().Where(p => ids.Contains(p.Id)).OrderBy(p => p.Name).ToListAsync(cancel);
         return
@@ -136,7 +136,7 @@ public sealed class ProjectRoles(IDbContextFactory<AuxiliumDb> databases, TimePr
             .ProjectRoles.Where(r => r.ProjectId == project.Id && r.PersonId == person)
             .Select(r => (ProjectRole?)r.Role)
             .SingleOrDefault()
-        let isMember = db.Members.Any(m => m.ProjectId == project.Id && m.PersonId == person)
+        let isMember = db.LiveMembers.Any(m => m.ProjectId == project.Id && m.PersonId == person)
         let role = project.Coordinator == person ? ProjectRole.Coordinator : given ?? (isMember ? ProjectRole.Member : ProjectRole.None)
         // What is archived can be looked at and no more.
         select new RoleIn

@@ -435,9 +435,9 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("text")
                         .HasColumnName("person_id");
 
-                    b.Property<Guid>("ProjectId")
+                    b.Property<Guid>("PlanId")
                         .HasColumnType("uuid")
-                        .HasColumnName("project_id");
+                        .HasColumnName("plan_id");
 
                     b.Property<string>("Sentence")
                         .IsRequired()
@@ -477,18 +477,18 @@ namespace Auxilium.Storage.Migrations
 
                     NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex("Tasks"), "gin");
 
-                    b.HasIndex("ProjectId", "EditId")
+                    b.HasIndex("PlanId", "EditId")
                         .IsUnique()
-                        .HasDatabaseName("ix_journal_project_id_edit_id");
+                        .HasDatabaseName("ix_journal_plan_id_edit_id");
 
-                    b.HasIndex("ProjectId", "Version")
+                    b.HasIndex("PlanId", "Version")
                         .IsUnique()
-                        .HasDatabaseName("ix_journal_project_id_version");
+                        .HasDatabaseName("ix_journal_plan_id_version");
 
-                    b.HasIndex("ProjectId", "PersonId", "Version")
-                        .HasDatabaseName("ix_journal_project_id_person_id_version");
+                    b.HasIndex("PlanId", "PersonId", "Version")
+                        .HasDatabaseName("ix_journal_plan_id_person_id_version");
 
-                    b.HasIndex(new[] { "ProjectId", "Version" }, "takings")
+                    b.HasIndex(new[] { "PlanId", "Version" }, "takings")
                         .HasDatabaseName("ix_journal_takings")
                         .HasFilter("takes_back is not null");
 
@@ -497,9 +497,9 @@ namespace Auxilium.Storage.Migrations
 
             modelBuilder.Entity("Auxilium.Storage.Rows.LinkRow", b =>
                 {
-                    b.Property<Guid>("ProjectId")
+                    b.Property<Guid>("PlanId")
                         .HasColumnType("uuid")
-                        .HasColumnName("project_id");
+                        .HasColumnName("plan_id");
 
                     b.Property<string>("From")
                         .HasColumnType("text")
@@ -529,7 +529,7 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("bigint")
                         .HasColumnName("rank");
 
-                    b.HasKey("ProjectId", "From", "To")
+                    b.HasKey("PlanId", "From", "To")
                         .HasName("pk_links");
 
                     b.ToTable("links", (string)null);
@@ -593,9 +593,9 @@ namespace Auxilium.Storage.Migrations
 
             modelBuilder.Entity("Auxilium.Storage.Rows.MemberRow", b =>
                 {
-                    b.Property<Guid>("ProjectId")
+                    b.Property<Guid>("PlanId")
                         .HasColumnType("uuid")
-                        .HasColumnName("project_id");
+                        .HasColumnName("plan_id");
 
                     b.Property<string>("PersonId")
                         .HasColumnType("text")
@@ -609,7 +609,7 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("position");
 
-                    b.HasKey("ProjectId", "PersonId")
+                    b.HasKey("PlanId", "PersonId")
                         .HasName("pk_members");
 
                     b.HasIndex("PersonId")
@@ -787,6 +787,106 @@ namespace Auxilium.Storage.Migrations
                     b.ToTable("people", (string)null);
                 });
 
+            modelBuilder.Entity("Auxilium.Storage.Rows.PlanRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Calendar")
+                        .HasColumnType("text")
+                        .HasColumnName("calendar");
+
+                    b.Property<string>("Calendars")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("calendars");
+
+                    b.Property<string>("CriticalFloat")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("critical_float");
+
+                    b.Property<decimal>("DaysPerWeek")
+                        .HasColumnType("numeric")
+                        .HasColumnName("days_per_week");
+
+                    b.Property<DateTime?>("Finish")
+                        .HasColumnType("timestamp without time zone")
+                        .HasColumnName("finish");
+
+                    b.Property<DateTime?>("FinishBy")
+                        .HasColumnType("timestamp without time zone")
+                        .HasColumnName("finish_by");
+
+                    b.Property<string>("FloatTo")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("float_to");
+
+                    b.Property<decimal>("HoursPerDay")
+                        .HasColumnType("numeric")
+                        .HasColumnName("hours_per_day");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<bool>("MoveUnfinishedWork")
+                        .HasColumnType("boolean")
+                        .HasColumnName("move_unfinished_work");
+
+                    b.Property<string>("Note")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("note");
+
+                    b.Property<string>("Periods")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("periods")
+                        .HasDefaultValueSql("'[]'::jsonb");
+
+                    b.Property<Guid>("ProjectId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("project_id");
+
+                    b.Property<string>("ScheduleFrom")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text")
+                        .HasDefaultValue("Start")
+                        .HasColumnName("schedule_from");
+
+                    b.Property<DateTime?>("Start")
+                        .HasColumnType("timestamp without time zone")
+                        .HasColumnName("start");
+
+                    b.Property<DateTime?>("StatusDate")
+                        .HasColumnType("timestamp without time zone")
+                        .HasColumnName("status_date");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("integer")
+                        .HasColumnName("version");
+
+                    b.HasKey("Id")
+                        .HasName("pk_plans");
+
+                    b.HasIndex("ProjectId")
+                        .HasDatabaseName("ix_plans_project_id");
+
+                    b.HasIndex(new[] { "ProjectId" }, "live")
+                        .IsUnique()
+                        .HasDatabaseName("ix_plans_live")
+                        .HasFilter("kind = 'Live'");
+
+                    b.ToTable("plans", (string)null);
+                });
+
             modelBuilder.Entity("Auxilium.Storage.Rows.PostRow", b =>
                 {
                     b.Property<long>("Id")
@@ -864,15 +964,6 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("archived_at");
 
-                    b.Property<string>("Calendar")
-                        .HasColumnType("text")
-                        .HasColumnName("calendar");
-
-                    b.Property<string>("Calendars")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("calendars");
-
                     b.Property<string>("Coordinator")
                         .HasColumnType("text")
                         .HasColumnName("coordinator");
@@ -881,20 +972,32 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("created_at");
 
-                    b.Property<string>("CriticalFloat")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("critical_float");
-
-                    b.Property<decimal>("DaysPerWeek")
-                        .HasColumnType("numeric")
-                        .HasColumnName("days_per_week");
-
                     b.Property<DateTime?>("DeletedAt")
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("deleted_at");
 
-                    b.Property<DateTime?>("Finish")
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.HasKey("Id")
+                        .HasName("pk_projects");
+
+                    b.ToTable("projects", (string)null);
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.ProjectedPlanRow", b =>
+                {
+                    b.Property<Guid>("PlanId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("plan_id");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("date")
+                        .HasColumnName("day");
+
+                    b.Property<DateTime>("Finish")
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("finish");
 
@@ -902,59 +1005,133 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("finish_by");
 
-                    b.Property<string>("FloatTo")
-                        .IsRequired()
+                    b.Property<int?>("Outlook")
+                        .HasColumnType("integer")
+                        .HasColumnName("outlook");
+
+                    b.Property<int>("Passed")
+                        .HasColumnType("integer")
+                        .HasColumnName("passed");
+
+                    b.Property<string>("Problem")
                         .HasColumnType("text")
-                        .HasColumnName("float_to");
+                        .HasColumnName("problem");
 
-                    b.Property<decimal>("HoursPerDay")
+                    b.Property<decimal>("Progress")
                         .HasColumnType("numeric")
-                        .HasColumnName("hours_per_day");
+                        .HasColumnName("progress");
 
-                    b.Property<bool>("MoveUnfinishedWork")
+                    b.Property<int?>("Spare")
+                        .HasColumnType("integer")
+                        .HasColumnName("spare");
+
+                    b.Property<DateTime>("Start")
+                        .HasColumnType("timestamp without time zone")
+                        .HasColumnName("start");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("integer")
+                        .HasColumnName("version");
+
+                    b.Property<int>("Whole")
+                        .HasColumnType("integer")
+                        .HasColumnName("whole");
+
+                    b.HasKey("PlanId")
+                        .HasName("pk_projected_plans");
+
+                    b.ToTable("projected_plans", (string)null);
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.ProjectedTaskRow", b =>
+                {
+                    b.Property<Guid>("PlanId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("plan_id");
+
+                    b.Property<string>("TaskId")
+                        .HasColumnType("text")
+                        .HasColumnName("task_id");
+
+                    b.Property<DateTime?>("Deadline")
+                        .HasColumnType("timestamp without time zone")
+                        .HasColumnName("deadline");
+
+                    b.Property<DateTime?>("Finish")
+                        .HasColumnType("timestamp without time zone")
+                        .HasColumnName("finish");
+
+                    b.Property<bool>("IsCritical")
                         .HasColumnType("boolean")
-                        .HasColumnName("move_unfinished_work");
+                        .HasColumnName("is_critical");
+
+                    b.Property<bool>("IsFinished")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_finished");
+
+                    b.Property<bool>("IsLeaf")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_leaf");
+
+                    b.Property<bool>("IsMilestone")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_milestone");
+
+                    b.Property<bool>("IsOfHours")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_of_hours");
+
+                    b.Property<bool>("IsStarted")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_started");
+
+                    b.Property<DateOnly?>("LastDay")
+                        .HasColumnType("date")
+                        .HasColumnName("last_day");
+
+                    b.Property<int>("MinutesLeft")
+                        .HasColumnType("integer")
+                        .HasColumnName("minutes_left");
 
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("name");
 
-                    b.Property<string>("Note")
+                    b.PrimitiveCollection<string[]>("People")
                         .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("note");
+                        .HasColumnType("text[]")
+                        .HasColumnName("people");
 
-                    b.Property<string>("Periods")
-                        .IsRequired()
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("periods")
-                        .HasDefaultValueSql("'[]'::jsonb");
+                    b.Property<decimal>("Progress")
+                        .HasColumnType("numeric")
+                        .HasColumnName("progress");
 
-                    b.Property<string>("ScheduleFrom")
-                        .IsRequired()
-                        .ValueGeneratedOnAdd()
+                    b.Property<long>("Rank")
+                        .HasColumnType("bigint")
+                        .HasColumnName("rank");
+
+                    b.Property<string>("Series")
                         .HasColumnType("text")
-                        .HasDefaultValue("Start")
-                        .HasColumnName("schedule_from");
+                        .HasColumnName("series");
 
                     b.Property<DateTime?>("Start")
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("start");
 
-                    b.Property<DateTime?>("StatusDate")
-                        .HasColumnType("timestamp without time zone")
-                        .HasColumnName("status_date");
+                    b.Property<string>("WaitsFor")
+                        .HasColumnType("text")
+                        .HasColumnName("waits_for");
 
-                    b.Property<int>("Version")
-                        .HasColumnType("integer")
-                        .HasColumnName("version");
+                    b.HasKey("PlanId", "TaskId")
+                        .HasName("pk_projected_tasks");
 
-                    b.HasKey("Id")
-                        .HasName("pk_projects");
+                    b.HasIndex("People")
+                        .HasDatabaseName("ix_projected_tasks_people");
 
-                    b.ToTable("projects", (string)null);
+                    NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex("People"), "gin");
+
+                    b.ToTable("projected_tasks", (string)null);
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.ProposalRow", b =>
@@ -1159,9 +1336,9 @@ namespace Auxilium.Storage.Migrations
 
             modelBuilder.Entity("Auxilium.Storage.Rows.TaskRow", b =>
                 {
-                    b.Property<Guid>("ProjectId")
+                    b.Property<Guid>("PlanId")
                         .HasColumnType("uuid")
-                        .HasColumnName("project_id");
+                        .HasColumnName("plan_id");
 
                     b.Property<string>("Id")
                         .HasColumnType("text")
@@ -1290,7 +1467,7 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnName("web_references")
                         .HasDefaultValueSql("'[]'::jsonb");
 
-                    b.HasKey("ProjectId", "Id")
+                    b.HasKey("PlanId", "Id")
                         .HasName("pk_tasks");
 
                     b.ToTable("tasks", (string)null);
@@ -1623,22 +1800,22 @@ namespace Auxilium.Storage.Migrations
 
             modelBuilder.Entity("Auxilium.Storage.Rows.JournalRow", b =>
                 {
-                    b.HasOne("Auxilium.Storage.Rows.ProjectRow", null)
+                    b.HasOne("Auxilium.Storage.Rows.PlanRow", null)
                         .WithMany()
-                        .HasForeignKey("ProjectId")
+                        .HasForeignKey("PlanId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_journal_projects_project_id");
+                        .HasConstraintName("fk_journal_plans_plan_id");
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.LinkRow", b =>
                 {
-                    b.HasOne("Auxilium.Storage.Rows.ProjectRow", null)
+                    b.HasOne("Auxilium.Storage.Rows.PlanRow", null)
                         .WithMany()
-                        .HasForeignKey("ProjectId")
+                        .HasForeignKey("PlanId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_links_projects_project_id");
+                        .HasConstraintName("fk_links_plans_plan_id");
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.MemberRow", b =>
@@ -1650,12 +1827,12 @@ namespace Auxilium.Storage.Migrations
                         .IsRequired()
                         .HasConstraintName("fk_members_people_person_id");
 
-                    b.HasOne("Auxilium.Storage.Rows.ProjectRow", null)
+                    b.HasOne("Auxilium.Storage.Rows.PlanRow", null)
                         .WithMany()
-                        .HasForeignKey("ProjectId")
+                        .HasForeignKey("PlanId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_members_projects_project_id");
+                        .HasConstraintName("fk_members_plans_plan_id");
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.NoticeRow", b =>
@@ -1673,6 +1850,36 @@ namespace Auxilium.Storage.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_notices_projects_project_id");
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.PlanRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_plans_projects_project_id");
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.ProjectedPlanRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.PlanRow", null)
+                        .WithOne()
+                        .HasForeignKey("Auxilium.Storage.Rows.ProjectedPlanRow", "PlanId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_projected_plans_plans_plan_id");
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.ProjectedTaskRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.ProjectedPlanRow", null)
+                        .WithMany()
+                        .HasForeignKey("PlanId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_projected_tasks_projected_plans_plan_id");
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.ProposalRow", b =>
@@ -1724,12 +1931,12 @@ namespace Auxilium.Storage.Migrations
 
             modelBuilder.Entity("Auxilium.Storage.Rows.TaskRow", b =>
                 {
-                    b.HasOne("Auxilium.Storage.Rows.ProjectRow", null)
+                    b.HasOne("Auxilium.Storage.Rows.PlanRow", null)
                         .WithMany()
-                        .HasForeignKey("ProjectId")
+                        .HasForeignKey("PlanId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_tasks_projects_project_id");
+                        .HasConstraintName("fk_tasks_plans_plan_id");
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.TimeChangeRow", b =>

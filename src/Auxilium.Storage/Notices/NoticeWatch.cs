@@ -23,9 +23,11 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
         await using var db = await databases.CreateDbContextAsync(cancel);
         var due = await (
             from project in db.Projects
+            join plan in db.Plans on project.Id equals plan.ProjectId
             join watch in db.Watches on project.Id equals watch.ProjectId into watches
             from watch in watches.DefaultIfEmpty()
-            where project.ArchivedAt == null && (watch == null || watch.Version != project.Version || watch.Day != today)
+            where plan.Kind == PlanKind.Live
+            where project.ArchivedAt == null && (watch == null || watch.Version != plan.Version || watch.Day != today)
             select project.Id
         ).ToListAsync(cancel);
         foreach (var project in due)
@@ -56,7 +58,7 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
         else if (watch.Version <= plan.Version)
         {
             var editors = await db
-                .Journal.Where(j => j.ProjectId == project && j.Version > watch.Version && j.Version <= plan.Version)
+                .Journal.Where(j => j.PlanId == plan.Id && j.Version > watch.Version && j.Version <= plan.Version)
                 .Select(j => j.PersonId)
                 .Distinct()
                 .ToListAsync(cancel);
@@ -213,7 +215,7 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
         }
 
         private Task TellAsync(string person, NoticeKind kind, string task, string text, string once) =>
-            NoticeBook.TellAsync(db, [person], kind, stored.Id, task, text, $"{stored.Id} {once}", now, cancel);
+            NoticeBook.TellAsync(db, [person], kind, stored.Project, task, text, $"{stored.Project} {once}", now, cancel);
 
         /// <summary>Working days by which a task moved: the end that moved further.</summary>
         private decimal Days(SeenTask before, SeenTask after)

@@ -53,7 +53,7 @@ public sealed class DaysOff(IDbContextFactory<AuxiliumDb> databases, TimeProvide
             );
             foreach (
                 var project in await db
-                    .Members.Where(m => m.PersonId == days.PersonId && !here.Contains(m.ProjectId))
+                    .LiveMembers.Where(m => m.PersonId == days.PersonId && !here.Contains(m.ProjectId))
                     .Select(m => m.ProjectId)
                     .ToListAsync(cancel)
             )

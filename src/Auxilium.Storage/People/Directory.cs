@@ -86,7 +86,7 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     public async Task<IReadOnlyList<Guid>> ProjectsOfAsync(string person, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Members.Where(m => m.PersonId == person).Select(m => m.ProjectId).ToListAsync(cancel);
+        return await db.LiveMembers.Where(m => m.PersonId == person).Select(m => m.ProjectId).ToListAsync(cancel);
     }
 
     /// <summary>Says what somebody may do in the organisation.</summary>
@@ -175,8 +175,8 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         var theirs = await db
             .Database.SqlQuery<Guid>(
                 $"""
-                select id as "Value" from projects where id in (select project_id from members
-                where person_id = {from}) or coordinator = {from} order by id for update
+                select id as "Value" from projects where id in (select p.project_id from members m
+                join plans p on p.id = m.plan_id where m.person_id = {from}) or coordinator = {from} order by id for update
                 """
             )
             .ToListAsync(cancel);
@@ -185,8 +185,8 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
             await db
                 .Database.SqlQuery<int>(
                     $"""
-                    select count(*)::int as "Value" from tasks where project_id = any({theirs}) and assignments::jsonb @>
-                    {named}::jsonb
+                    select count(*)::int as "Value" from tasks where plan_id in (select id from plans where project_id =
+                    any({theirs})) and assignments::jsonb @> {named}::jsonb
                     """
                 )
                 .SingleAsync(cancel) > 0
@@ -210,8 +210,8 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         );
         await db.Database.ExecuteSqlAsync(
             $"""
-            insert into members select project_id, {into}, position, calendar from members where person_id = {from} on conflict
-            (project_id, person_id) do nothing
+            insert into members select plan_id, {into}, position, calendar from members where person_id = {from} on conflict
+            (plan_id, person_id) do nothing
             """,
             cancel
         );

@@ -55,7 +55,7 @@ public sealed class HandOvers(PlanStore store, PlanEdits edits)
                 var isOff = schedule.IsOff(row);
                 found.Add(
                     new OwnTask(
-                        stored.Id,
+                        stored.Project,
                         plan.Project.Name,
                         task.Id,
                         task.Name,

@@ -40,7 +40,7 @@ public sealed class OwnTimes(IDbContextFactory<AuxiliumDb> databases, PlanStore 
         var effects = new List<OwnTimeEffect>();
         foreach (
             var project in await db
-                .Members.Where(m => m.PersonId == person && (only == null || only.Contains(m.ProjectId)))
+                .LiveMembers.Where(m => m.PersonId == person && (only == null || only.Contains(m.ProjectId)))
                 .Select(m => m.ProjectId)
                 .ToListAsync(cancel)
         )

@@ -20,7 +20,7 @@ internal sealed class OwnEdits
     /// <summary>So many entries are read at a time: nearly always the first of them decide.</summary>
     private const int Page = 50;
 
-    public static async Task<OwnEdits> OfAsync(AuxiliumDb db, Guid project, string person, CancellationToken cancel)
+    public static async Task<OwnEdits> OfAsync(AuxiliumDb db, Guid plan, string person, CancellationToken cancel)
     {
         long? redo = null;
         var takenBack = new HashSet<long>();
@@ -50,7 +50,7 @@ internal sealed class OwnEdits
 
         Task<List<OwnMark>> MarksAsync(IQueryable<JournalRow> entries, int most) =>
             entries
-                .Where(j => j.ProjectId == project)
+                .Where(j => j.PlanId == plan)
                 .OrderByDescending(j => j.Version)
                 .Take(most)
                 .Select(j => new OwnMark(
@@ -69,14 +69,14 @@ internal sealed class OwnEdits
     /// <summary>Which of some entries stand: nothing that stands takes them back.</summary>
     public static async Task<HashSet<long>> StandingAsync(
         AuxiliumDb db,
-        Guid project,
+        Guid plan,
         IReadOnlyCollection<long> entries,
         CancellationToken cancel
     )
     {
         var first = entries.Count == 0 ? long.MaxValue : entries.Min();
         var takings = await db
-            .Journal.Where(j => j.ProjectId == project && j.Id > first && j.TakesBack != null)
+            .Journal.Where(j => j.PlanId == plan && j.Id > first && j.TakesBack != null)
             .OrderByDescending(j => j.Id)
             .Select(j => new { j.Id, Target = j.TakesBack!.Value })
             .ToListAsync(cancel);
@@ -88,10 +88,10 @@ internal sealed class OwnEdits
     }
 
     /// <summary>Edits later than an entry that still stand.</summary>
-    public static async Task<List<EditMark>> StandingAfterAsync(AuxiliumDb db, Guid project, long entry, CancellationToken cancel)
+    public static async Task<List<EditMark>> StandingAfterAsync(AuxiliumDb db, Guid plan, long entry, CancellationToken cancel)
     {
         var later = await db
-            .Journal.Where(j => j.ProjectId == project && j.Id > entry)
+            .Journal.Where(j => j.PlanId == plan && j.Id > entry)
             .OrderByDescending(j => j.Id)
             .Select(j => new EditMark(j.Id, j.PersonId, j.Touched, j.TakesBack))
             .ToListAsync(cancel);

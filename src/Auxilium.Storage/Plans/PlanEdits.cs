@@ -7,6 +7,7 @@ using Auxilium.Planning.Plans;
 using Auxilium.Planning.Words;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
+using Auxilium.Storage.Tracking;
 using Microsoft.EntityFrameworkCore;
 
 namespace Auxilium.Storage.Plans;
@@ -39,11 +40,12 @@ public sealed class PlanEdits(
         // Edits of one plan wait for each other here, so that each is applied to what the one before it made.
         if (
             await db.Projects.FromSql($"select * from projects where id = {project} for update").SingleOrDefaultAsync(cancel)
-            is not { } row
+            is not { } owner
         )
             return new NoSuchProject();
+        var row = await db.Plans.SingleAsync(p => p.ProjectId == project && p.Kind == PlanKind.Live, cancel);
         var known = await db
-            .Journal.Where(j => j.ProjectId == project && (j.EditId == request.EditId || j.Version == row.Version))
+            .Journal.Where(j => j.PlanId == row.Id && (j.EditId == request.EditId || j.Version == row.Version))
             .Select(j => new
             {
                 j.EditId,
@@ -53,13 +55,13 @@ public sealed class PlanEdits(
             .ToListAsync(cancel);
         var current = await store.LoadAsync(
             db,
-            new PlanVersion(project, row.Version, known.SingleOrDefault(j => j.Version == row.Version)?.EditId),
+            new PlanVersion(row.Id, row.Version, known.SingleOrDefault(j => j.Version == row.Version)?.EditId),
             cancel
         );
         if (known.SingleOrDefault(j => j.EditId == request.EditId) is { } earlier)
             return new EditCommitted(current, current, null, ReadSentence(earlier.Sentence));
 
-        var target = request.TakeBack is { } which ? await TargetAsync(db, project, request, which, cancel) : null;
+        var target = request.TakeBack is { } which ? await TargetAsync(db, row.Id, request, which, cancel) : null;
         if (request.TakeBack is not null && target is null)
             return new NothingToTakeBack();
         var edit = target is null ? request.Edit! : new EditJson(today).Read(target.Inverse);
@@ -74,25 +76,26 @@ public sealed class PlanEdits(
             ? RippleText.Lead(edited)
             : [new TextRun(target.TakesBack is null ? "Taken back" : "Done again", true), new TextRun($": {target.Summary}")];
         var sentence = RippleText.Of(edited, lead);
-        var ranks = await new PlanWriter(db, project, request.EditId).WriteAsync(
+        var ranks = await new PlanWriter(db, row.Id, request.EditId).WriteAsync(
             current.Schedule.Plan,
             current.Ranks,
             edited.Applied,
             cancel
         );
-        PlanRows.Fill(row, edited.Applied.Plan, current.Schedule.Plan);
+        PlanRows.Fill(owner, row, edited.Applied.Plan, current.Schedule.Plan);
         row.Version++;
-        db.Journal.Add(Entry(project, row.Version, request, edited, target, sentence));
+        db.Journal.Add(Entry(row.Id, row.Version, request, edited, target, sentence));
         await db.SaveChangesAsync(cancel);
         if (request.Within is { } within && !await within(db, cancel))
             return new NotDecided();
-        await PlanNews.TellAsync(db, $"{PlanNews.Plan} {project} {row.Version}", cancel);
-        await transaction.CommitAsync(cancel);
-        var after = new StoredPlan(project, row.Version, request.EditId, () => edited.After, ranks)
+        var after = new StoredPlan(row.Id, project, row.Version, request.EditId, () => edited.After, ranks)
         {
             Name = edited.Applied.Plan.Project.Name,
             Made = new EditMade(current.Edit, request.EditId, request.Person, sentence, edited.Ripple.Moves.Count),
         };
+        await Projections.WriteAsync(db, current, after, today, cancel);
+        await PlanNews.TellAsync(db, $"{PlanNews.Plan} {row.Id} {row.Version}", cancel);
+        await transaction.CommitAsync(cancel);
         memory.Keep(after, edited.Applied.Plan, era);
         return new EditCommitted(current, after, edited, sentence);
     }
@@ -119,7 +122,9 @@ public sealed class PlanEdits(
     {
         var (directory, left) = await PeopleForAsync(db, edit, isNew, cancel);
         var spoken =
-            isNew && NeedsOf(edit).HasFlag(EditNeeds.Talk) ? await TaskTalk.TasksWithAsync(db, plan.Id, cancel) : new HashSet<string>();
+            isNew && NeedsOf(edit).HasFlag(EditNeeds.Talk)
+                ? await TaskTalk.TasksWithAsync(db, plan.Project, cancel)
+                : new HashSet<string>();
         EditContext Context() =>
             new(plan.Schedule, today, directory, left)
             {
@@ -141,7 +146,7 @@ public sealed class PlanEdits(
                 $"{unknown.Name} is new here, and a plan gives nobody a mail address: leave it out, and let an organiser enter it on "
                     + $"the page of {unknown.Name}."
             );
-        var times = newcomers.Count == 0 ? null : await OwnTimes.OfAsync(db, plan.Id, newcomers, cancel);
+        var times = newcomers.Count == 0 ? null : await OwnTimes.OfAsync(db, plan.Project, newcomers, cancel);
         return times is null || times.Count == 0
             ? edited
             : EditPipeline.Run(new Together([edit, .. times.Select(t => new SetOwnTime(t.Key, t.Value))]), Context());
@@ -174,7 +179,7 @@ public sealed class PlanEdits(
         if (!await IsOfAsync(db, plan.Id, since.Version, since.Edit, cancel) || await RecordAsync(db, plan, cancel) is not { } did)
             return null;
         var edits = await db
-            .Journal.Where(j => j.ProjectId == plan.Id && j.Version > since.Version && j.Version <= plan.Version)
+            .Journal.Where(j => j.PlanId == plan.Id && j.Version > since.Version && j.Version <= plan.Version)
             .OrderBy(j => j.Version)
             .Select(j => new { j.EditId, j.PersonId })
             .ToListAsync(cancel);
@@ -191,21 +196,19 @@ public sealed class PlanEdits(
     }
 
     /// <summary>Whether a version of a plan, made by this edit, is one that it went through.</summary>
-    public async Task<bool> IsOfAsync(Guid project, int version, Guid? edit, CancellationToken cancel = default)
+    public async Task<bool> IsOfAsync(Guid plan, int version, Guid? edit, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await IsOfAsync(db, project, version, edit, cancel);
+        return await IsOfAsync(db, plan, version, edit, cancel);
     }
 
-    private static async Task<bool> IsOfAsync(AuxiliumDb db, Guid project, int version, Guid? edit, CancellationToken cancel) =>
-        edit is { } id
-            ? await db.Journal.AnyAsync(j => j.ProjectId == project && j.Version == version && j.EditId == id, cancel)
-            : version == 1;
+    private static async Task<bool> IsOfAsync(AuxiliumDb db, Guid plan, int version, Guid? edit, CancellationToken cancel) =>
+        edit is { } id ? await db.Journal.AnyAsync(j => j.PlanId == plan && j.Version == version && j.EditId == id, cancel) : version == 1;
 
     private static async Task<EditRecord?> RecordAsync(AuxiliumDb db, StoredPlan plan, CancellationToken cancel)
     {
         var entry = await db
-            .Journal.Where(j => j.ProjectId == plan.Id && j.Version == plan.Version)
+            .Journal.Where(j => j.PlanId == plan.Id && j.Version == plan.Version)
             .Select(j => new
             {
                 j.Sentence,
@@ -225,24 +228,19 @@ public sealed class PlanEdits(
     }
 
     /// <summary>Whether this person can undo or redo.</summary>
-    public async Task<(bool Undo, bool Redo)> CanTakeBackAsync(Guid project, string person, CancellationToken cancel = default)
+    public async Task<(bool Undo, bool Redo)> CanTakeBackAsync(Guid plan, string person, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await CanTakeBackAsync(db, project, person, cancel);
+        return await CanTakeBackAsync(db, plan, person, cancel);
     }
 
-    private static async Task<(bool Undo, bool Redo)> CanTakeBackAsync(
-        AuxiliumDb db,
-        Guid project,
-        string person,
-        CancellationToken cancel
-    )
+    private static async Task<(bool Undo, bool Redo)> CanTakeBackAsync(AuxiliumDb db, Guid plan, string person, CancellationToken cancel)
     {
-        var own = await OwnEdits.OfAsync(db, project, person, cancel);
+        var own = await OwnEdits.OfAsync(db, plan, person, cancel);
         return (own.Undo is not null, own.Redo is not null);
     }
 
-    /// <summary>The newest entries of a plan's journal, the last first.</summary>
+    /// <summary>The newest entries of the journal of the plan that a project goes by, the last first.</summary>
     /// <param name="project">Id of the project.</param>
     /// <param name="before">Only entries with a smaller id, for the next page.</param>
     /// <param name="task">Only those that changed or moved this task.</param>
@@ -259,7 +257,11 @@ public sealed class PlanEdits(
     )
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var rows = db.Journal.Where(j => j.ProjectId == project);
+        var plan = await db
+            .Plans.Where(p => p.ProjectId == project && p.Kind == PlanKind.Live)
+            .Select(p => p.Id)
+            .SingleOrDefaultAsync(cancel);
+        var rows = db.Journal.Where(j => j.PlanId == plan);
         if (task is not null)
             rows = rows.Where(j => j.Tasks.Contains(task));
         if (before is { } id)
@@ -267,7 +269,7 @@ public sealed class PlanEdits(
         if (person is not null)
             rows = rows.Where(j => j.PersonId == person);
         var page = await rows.AsNoTracking().OrderByDescending(j => j.Id).Take(most).ToListAsync(cancel);
-        var standing = await OwnEdits.StandingAsync(db, project, [.. page.Select(j => j.Id)], cancel);
+        var standing = await OwnEdits.StandingAsync(db, plan, [.. page.Select(j => j.Id)], cancel);
         var ids = page.Select(j => j.PersonId).Distinct().ToList();
         var names = await db.People.Where(p => ids.Contains(p.Id)).ToDictionaryAsync(p => p.Id, p => p.Name, cancel);
         return
@@ -299,7 +301,7 @@ public sealed class PlanEdits(
 
     private static async Task<JournalRow?> TargetAsync(
         AuxiliumDb db,
-        Guid project,
+        Guid plan,
         EditRequest request,
         TakeBack which,
         CancellationToken cancel
@@ -307,11 +309,11 @@ public sealed class PlanEdits(
     {
         if (which == TakeBack.Entry)
         {
-            if (request.Entry is not { } entry || !(await OwnEdits.StandingAsync(db, project, [entry], cancel)).Contains(entry))
+            if (request.Entry is not { } entry || !(await OwnEdits.StandingAsync(db, plan, [entry], cancel)).Contains(entry))
                 return null;
-            return await db.Journal.AsNoTracking().SingleOrDefaultAsync(j => j.Id == entry && j.ProjectId == project, cancel);
+            return await db.Journal.AsNoTracking().SingleOrDefaultAsync(j => j.Id == entry && j.PlanId == plan, cancel);
         }
-        var own = await OwnEdits.OfAsync(db, project, request.Person, cancel);
+        var own = await OwnEdits.OfAsync(db, plan, request.Person, cancel);
         var id = which == TakeBack.LastEdit ? own.Undo : own.Redo;
         return id is null ? null : await db.Journal.AsNoTracking().SingleAsync(j => j.Id == id, cancel);
     }
@@ -329,9 +331,7 @@ public sealed class PlanEdits(
             target is not null ? await OwnEdits.StandingAfterAsync(db, current.Id, target.Id, cancel)
             : (request.SeenVersion ?? request.BaseVersion) is var seen && seen >= current.Version ? []
             : await db
-                .Journal.Where(j =>
-                    j.ProjectId == current.Id && j.Version > seen && !(request.Own ?? Array.Empty<Guid>()).Contains(j.EditId)
-                )
+                .Journal.Where(j => j.PlanId == current.Id && j.Version > seen && !(request.Own ?? Array.Empty<Guid>()).Contains(j.EditId))
                 .Select(j => new EditMark(j.Id, j.PersonId, j.Touched, j.TakesBack))
                 .ToListAsync(cancel);
         foreach (var other in since)
@@ -351,7 +351,7 @@ public sealed class PlanEdits(
     }
 
     private JournalRow Entry(
-        Guid project,
+        Guid plan,
         int version,
         EditRequest request,
         EditedPlan edited,
@@ -360,7 +360,7 @@ public sealed class PlanEdits(
     ) =>
         new()
         {
-            ProjectId = project,
+            PlanId = plan,
             Version = version,
             EditId = request.EditId,
             PersonId = request.Person,

@@ -9,7 +9,7 @@ public sealed class PlanNews(IDbContextFactory<AuxiliumDb> databases)
     /// <summary>The channel it is told on. What is told begins with one of the words below and a blank.</summary>
     public const string Channel = "auxilium";
 
-    /// <summary>A plan has a new version: <c>plan {id} {version}</c>.</summary>
+    /// <summary>A plan has a new version: <c>plan {plan} {version}</c>.</summary>
     public const string Plan = "plan";
 
     /// <summary>What is said about a task, or its files: <c>talk {project} {task}</c>.</summary>

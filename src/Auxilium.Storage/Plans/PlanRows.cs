@@ -10,41 +10,48 @@ namespace Auxilium.Storage.Plans;
 /// <summary>Turns plans into rows and back.</summary>
 internal static class PlanRows
 {
-    public static Plan ToPlan(ProjectRow project, IEnumerable<TaskRow> tasks, IEnumerable<LinkRow> links, IEnumerable<Person> people) =>
+    public static Plan ToPlan(
+        ProjectRow project,
+        PlanRow plan,
+        IEnumerable<TaskRow> tasks,
+        IEnumerable<LinkRow> links,
+        IEnumerable<Person> people
+    ) =>
         new()
         {
             Project = new ProjectSettings
             {
                 Name = project.Name,
-                Note = project.Note,
+                Note = plan.Note,
                 Coordinator = project.Coordinator,
-                ScheduleFrom = project.ScheduleFrom,
-                Start = Time(project.Start),
-                Finish = Time(project.Finish),
-                FinishBy = Time(project.FinishBy),
-                FloatTo = project.FloatTo,
-                StatusDate = Time(project.StatusDate),
-                MoveUnfinishedWork = project.MoveUnfinishedWork,
-                Calendar = project.Calendar,
-                Units = new WorkUnits(project.HoursPerDay, project.DaysPerWeek),
-                CriticalFloat = ReadLength(project.CriticalFloat),
-                Periods = ReadList<NamedPeriod>(project.Periods),
+                ScheduleFrom = plan.ScheduleFrom,
+                Start = Time(plan.Start),
+                Finish = Time(plan.Finish),
+                FinishBy = Time(plan.FinishBy),
+                FloatTo = plan.FloatTo,
+                StatusDate = Time(plan.StatusDate),
+                MoveUnfinishedWork = plan.MoveUnfinishedWork,
+                Calendar = plan.Calendar,
+                Units = new WorkUnits(plan.HoursPerDay, plan.DaysPerWeek),
+                CriticalFloat = ReadLength(plan.CriticalFloat),
+                Periods = ReadList<NamedPeriod>(plan.Periods),
             },
-            Calendars = JsonSerializer.Deserialize<ImmutableArray<WorkCalendar>>(project.Calendars),
+            Calendars = JsonSerializer.Deserialize<ImmutableArray<WorkCalendar>>(plan.Calendars),
             People = [.. people],
             Tasks = [.. tasks.Select(ToTask)],
             Links = [.. links.Select(l => new PlanLink(l.From, l.To, ReadLength(l.Lag), l.Kind, l.Elapsed))],
         };
 
-    /// <param name="row">Gets what the plan has.</param>
+    /// <param name="owner">The project, which gets the name and the coordinator.</param>
+    /// <param name="row">Gets the rest of what the plan has.</param>
     /// <param name="plan">The plan as it is.</param>
     /// <param name="before">As the row has it: what is the same is not written again.</param>
-    public static void Fill(ProjectRow row, Plan plan, Plan? before = null)
+    public static void Fill(ProjectRow owner, PlanRow row, Plan plan, Plan? before = null)
     {
         var project = plan.Project;
-        row.Name = project.Name;
+        owner.Name = project.Name;
         row.Note = project.Note;
-        row.Coordinator = project.Coordinator;
+        owner.Coordinator = project.Coordinator;
         row.ScheduleFrom = project.ScheduleFrom;
         row.Start = project.Start?.ToDateTime();
         row.Finish = project.Finish?.ToDateTime();
@@ -62,25 +69,31 @@ internal static class PlanRows
             row.Periods = JsonSerializer.Serialize(project.Periods);
     }
 
-    public static ProjectRow ToRow(Guid id, int version, DateTime createdAt, Plan plan)
+    /// <summary>The rows of a new project and its live plan.</summary>
+    public static (ProjectRow Project, PlanRow Plan) ToRows(Guid project, Guid id, DateTime createdAt, Plan plan)
     {
-        var row = new ProjectRow
+        var owner = new ProjectRow
         {
-            Id = id,
-            Version = version,
+            Id = project,
             CreatedAt = createdAt,
             Name = "",
+        };
+        var row = new PlanRow
+        {
+            Id = id,
+            ProjectId = project,
+            Version = 1,
             CriticalFloat = "",
             Calendars = "",
         };
-        Fill(row, plan);
-        return row;
+        Fill(owner, row, plan);
+        return (owner, row);
     }
 
-    public static TaskRow ToRow(Guid project, PlanTask task, long rank) =>
+    public static TaskRow ToRow(Guid plan, PlanTask task, long rank) =>
         new()
         {
-            ProjectId = project,
+            PlanId = plan,
             Id = task.Id,
             Rank = rank,
             Parent = task.Parent,
@@ -111,10 +124,10 @@ internal static class PlanRows
             Assignments = JsonSerializer.Serialize(task.Assignments),
         };
 
-    public static LinkRow ToRow(Guid project, PlanLink link, long rank) =>
+    public static LinkRow ToRow(Guid plan, PlanLink link, long rank) =>
         new()
         {
-            ProjectId = project,
+            PlanId = plan,
             From = link.From,
             To = link.To,
             Rank = rank,

@@ -1,6 +1,7 @@
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Storage.Rows;
+using Auxilium.Storage.Tracking;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Caching.Memory;
 
@@ -9,13 +10,29 @@ namespace Auxilium.Storage.Plans;
 /// <summary>Loads plans and makes new ones. What it has read it remembers by version; the database stays the truth.</summary>
 public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemory memory, TimeProvider clock)
 {
-    /// <summary>The newest version of a plan, or <c>null</c> when there is no such project.</summary>
-    public async Task<StoredPlan?> LoadAsync(Guid id, CancellationToken cancel = default)
+    /// <summary>The newest version of the plan that a project goes by, or <c>null</c> when there is no such project.</summary>
+    public async Task<StoredPlan?> LoadAsync(Guid project, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await Versions(db, db.Projects.Where(p => p.Id == id)).SingleOrDefaultAsync(cancel) is { } version
+        return await Versions(db, Live(db, db.Projects.Where(p => p.Id == project))).SingleOrDefaultAsync(cancel) is { } version
             ? await FindAsync(db, version, cancel)
             : null;
+    }
+
+    /// <summary>The newest version of a plan, or <c>null</c> when there is none any more.</summary>
+    public async Task<StoredPlan?> LoadPlanAsync(Guid plan, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await Versions(db, db.Plans.Where(p => p.Id == plan)).SingleOrDefaultAsync(cancel) is { } version
+            ? await FindAsync(db, version, cancel)
+            : null;
+    }
+
+    /// <summary>Id of the plan that a project goes by, or <c>null</c> when there is no such project.</summary>
+    public async Task<Guid?> LivePlanAsync(Guid project, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await Live(db, db.Projects.Where(p => p.Id == project)).Select(p => (Guid?)p.Id).SingleOrDefaultAsync(cancel);
     }
 
     /// <summary>Every project, or of these those that there are, the newest first.</summary>
@@ -29,11 +46,8 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     )
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var versions = await Versions(
-                db,
-                db.Projects.Where(p => only == null || only.Contains(p.Id)).OrderByDescending(p => p.CreatedAt).ThenBy(p => p.Id)
-            )
-            .ToListAsync(cancel);
+        var projects = db.Projects.Where(p => only == null || only.Contains(p.Id)).OrderByDescending(p => p.CreatedAt).ThenBy(p => p.Id);
+        var versions = await Versions(db, Live(db, projects)).ToListAsync(cancel);
         var plans = new List<StoredPlan>(versions.Count);
         foreach (var version in versions)
         {
@@ -44,11 +58,14 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         return plans;
     }
 
-    private static IQueryable<PlanVersion> Versions(AuxiliumDb db, IQueryable<ProjectRow> projects) =>
-        projects.Select(p => new PlanVersion(
-            p.Id,
-            p.Version,
-            db.Journal.Where(j => j.ProjectId == p.Id && j.Version == p.Version).Select(j => (Guid?)j.EditId).SingleOrDefault()
+    private static IQueryable<PlanRow> Live(AuxiliumDb db, IQueryable<ProjectRow> projects) =>
+        projects.SelectMany(project => db.Plans.Where(plan => plan.ProjectId == project.Id && plan.Kind == PlanKind.Live));
+
+    private static IQueryable<PlanVersion> Versions(AuxiliumDb db, IQueryable<PlanRow> plans) =>
+        plans.Select(plan => new PlanVersion(
+            plan.Id,
+            plan.Version,
+            db.Journal.Where(j => j.PlanId == plan.Id && j.Version == plan.Version).Select(j => (Guid?)j.EditId).SingleOrDefault()
         ));
 
     /// <summary>Everybody in the organisation, by name.</summary>
@@ -95,9 +112,11 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
             plan = plan with { Project = plan.Project with { Coordinator = coordinator.Id } };
         }
         plan = await WithDirectoryAsync(db, plan, mayNameAddresses, cancel);
-        var id = Guid.CreateVersion7(clock.GetUtcNow());
+        var (project, id) = (Guid.CreateVersion7(clock.GetUtcNow()), Guid.CreateVersion7(clock.GetUtcNow()));
         var now = clock.GetUtcNow().UtcDateTime;
-        db.Projects.Add(PlanRows.ToRow(id, 1, DateTime.SpecifyKind(now, DateTimeKind.Unspecified), plan));
+        var (owner, row) = PlanRows.ToRows(project, id, DateTime.SpecifyKind(now, DateTimeKind.Unspecified), plan);
+        db.Projects.Add(owner);
+        db.Plans.Add(row);
         await db.SaveChangesAsync(cancel);
         var ranks = new PlanRanks(
             Ranks.Assign([.. plan.Tasks.Select(t => t.Id)], new Dictionary<string, long>(), new HashSet<string>()),
@@ -111,44 +130,51 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         db.Links.AddRange(plan.Links.Select(l => PlanRows.ToRow(id, l, ranks.Links[(l.From, l.To)])));
         await new PlanWriter(db, id).AddPeopleAsync(plan.People.Select((person, position) => (person, position)), cancel);
         await db.SaveChangesAsync(cancel);
-        return new StoredPlan(id, 1, null, () => Scheduler.Calculate(plan), ranks) { Name = plan.Project.Name };
+        var stored = new StoredPlan(id, project, 1, null, () => Scheduler.Calculate(plan), ranks) { Name = plan.Project.Name };
+        await Projections.WriteAsync(db, null, stored, DateOnly.FromDateTime(clock.GetLocalNow().DateTime), cancel);
+        return stored;
     }
 
     internal async Task<StoredPlan> LoadAsync(AuxiliumDb db, PlanVersion version, CancellationToken cancel) =>
         await FindAsync(db, version, cancel)
-        ?? throw new InvalidOperationException($"The project {version.Project} was deleted while it was read.");
+        ?? throw new InvalidOperationException($"The plan {version.Plan} was deleted while it was read.");
 
     private async Task<StoredPlan?> FindAsync(AuxiliumDb db, PlanVersion version, CancellationToken cancel)
     {
         if (memory.Find(version) is { } known)
             return known;
-        var (id, era) = (version.Project, memory.Era);
+        var (id, era) = (version.Plan, memory.Era);
         // One snapshot, so that rows of two versions are never mixed.
         await using var snapshot = db.Database.CurrentTransaction is null
             ? await db.Database.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancel)
             : null;
-        if (await db.Projects.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id, cancel) is not { } project)
+        if (await db.Plans.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id, cancel) is not { } row)
+            return null;
+        if (await db.Projects.AsNoTracking().SingleOrDefaultAsync(p => p.Id == row.ProjectId, cancel) is not { } project)
             return null;
         // It may have gone on since it was asked for.
         var edit =
-            project.Version == version.Version
+            row.Version == version.Version
                 ? version.Edit
                 : await db
-                    .Journal.Where(j => j.ProjectId == id && j.Version == project.Version)
+                    .Journal.Where(j => j.PlanId == id && j.Version == row.Version)
                     .Select(j => (Guid?)j.EditId)
                     .SingleOrDefaultAsync(cancel);
-        var tasks = await db.Tasks.AsNoTracking().Where(t => t.ProjectId == id).OrderBy(t => t.Rank).ToListAsync(cancel);
-        var links = await db.Links.AsNoTracking().Where(l => l.ProjectId == id).OrderBy(l => l.Rank).ToListAsync(cancel);
+        var tasks = await db.Tasks.AsNoTracking().Where(t => t.PlanId == id).OrderBy(t => t.Rank).ToListAsync(cancel);
+        var links = await db.Links.AsNoTracking().Where(l => l.PlanId == id).OrderBy(l => l.Rank).ToListAsync(cancel);
         var people = await (
             from member in db.Members
             join person in db.People on member.PersonId equals person.Id
-            where member.ProjectId == id
+            where member.PlanId == id
             orderby member.Position
             select new Person(person.Id, person.Name, person.Initials, person.Email, member.Calendar)
         ).ToListAsync(cancel);
-        var plan = PlanRows.ToPlan(project, tasks, links, people);
+        var plan = PlanRows.ToPlan(project, row, tasks, links, people);
         var ranks = new PlanRanks(tasks.ToDictionary(t => t.Id, t => t.Rank), links.ToDictionary(l => (l.From, l.To), l => l.Rank));
-        var stored = new StoredPlan(id, project.Version, edit, () => Scheduler.Calculate(plan), ranks) { Name = plan.Project.Name };
+        var stored = new StoredPlan(id, project.Id, row.Version, edit, () => Scheduler.Calculate(plan), ranks)
+        {
+            Name = plan.Project.Name,
+        };
         memory.Keep(stored, plan, era);
         return stored;
     }
@@ -203,9 +229,9 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
 }
 
 /// <summary>A version of a plan.</summary>
-/// <param name="Project">Id of the project.</param>
+/// <param name="Plan">Id of the plan.</param>
 /// <param name="Edit">Id of the edit that made it; <c>null</c> for the first.</param>
-internal sealed record PlanVersion(Guid Project, int Version, Guid? Edit);
+internal sealed record PlanVersion(Guid Plan, int Version, Guid? Edit);
 
 /// <summary>One of a plan's people cannot be taken into this organisation as they are.</summary>
 /// <param name="position">Which of the plan's people.</param>
@@ -241,7 +267,7 @@ public sealed class PlanMemory : IDisposable
     }
 
     internal StoredPlan? Find(PlanVersion version) =>
-        _plans.Get<StoredPlan>(version.Project) is { } plan && plan.Version == version.Version && plan.Edit == version.Edit ? plan : null;
+        _plans.Get<StoredPlan>(version.Plan) is { } plan && plan.Version == version.Version && plan.Edit == version.Edit ? plan : null;
 
     /// <param name="stored">The plan.</param>
     /// <param name="plan">The same without its dates.</param>

@@ -6,7 +6,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Auxilium.Storage.Plans;
 
 /// <summary>Writes the difference between two versions of a plan: only the rows that changed.</summary>
-internal sealed class PlanWriter(AuxiliumDb db, Guid project, Guid? edit = null)
+internal sealed class PlanWriter(AuxiliumDb db, Guid plan, Guid? edit = null)
 {
     public async Task<PlanRanks> WriteAsync(Plan before, PlanRanks ranks, AppliedEdit applied, CancellationToken cancel)
     {
@@ -20,7 +20,7 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid project, Guid? edit = null)
         return written;
     }
 
-    /// <summary>Adds people to the directory who are not in it, and to the project.</summary>
+    /// <summary>Adds people to the directory who are not in it, and to the plan.</summary>
     public async Task AddPeopleAsync(IEnumerable<(Person Person, int Position)> people, CancellationToken cancel)
     {
         foreach (var (person, position) in people)
@@ -46,7 +46,7 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid project, Guid? edit = null)
             db.Members.Add(
                 new MemberRow
                 {
-                    ProjectId = project,
+                    PlanId = plan,
                     PersonId = person.Id,
                     Position = position,
                     Calendar = person.Calendar,
@@ -70,13 +70,13 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid project, Guid? edit = null)
         {
             var was = before.Find(task.Id);
             if (was is null)
-                db.Tasks.Add(PlanRows.ToRow(project, task, assigned[task.Id]));
+                db.Tasks.Add(PlanRows.ToRow(plan, task, assigned[task.Id]));
             else if (!ReferenceEquals(was, task) || ranks.Tasks[task.Id] != assigned[task.Id])
-                db.Tasks.Update(PlanRows.ToRow(project, task, assigned[task.Id]));
+                db.Tasks.Update(PlanRows.ToRow(plan, task, assigned[task.Id]));
         }
         var gone = before.Tasks.Where(t => after.Find(t.Id) is null).Select(t => t.Id).ToList();
         if (gone.Count > 0)
-            await db.Tasks.Where(t => t.ProjectId == project && gone.Contains(t.Id)).ExecuteDeleteAsync(cancel);
+            await db.Tasks.Where(t => t.PlanId == plan && gone.Contains(t.Id)).ExecuteDeleteAsync(cancel);
         return assigned;
     }
 
@@ -117,14 +117,14 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid project, Guid? edit = null)
         foreach (var (key, link) in wanted)
         {
             if (!known.TryGetValue(key, out var was))
-                db.Links.Add(PlanRows.ToRow(project, link, assigned[key]));
+                db.Links.Add(PlanRows.ToRow(plan, link, assigned[key]));
             else if (was != link || ranks.Links[key] != assigned[key])
-                db.Links.Update(PlanRows.ToRow(project, link, assigned[key]));
+                db.Links.Update(PlanRows.ToRow(plan, link, assigned[key]));
         }
         foreach (var group in known.Keys.Where(k => !wanted.ContainsKey(k)).GroupBy(k => k.To))
         {
             var from = group.Select(k => k.From).ToList();
-            await db.Links.Where(l => l.ProjectId == project && l.To == group.Key && from.Contains(l.From)).ExecuteDeleteAsync(cancel);
+            await db.Links.Where(l => l.PlanId == plan && l.To == group.Key && from.Contains(l.From)).ExecuteDeleteAsync(cancel);
         }
         return assigned;
     }
@@ -134,7 +134,7 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid project, Guid? edit = null)
         var gone = before.People.Where(p => after.FindPerson(p.Id) is null).Select(p => p.Id).ToList();
         if (gone.Count > 0)
         {
-            await db.Members.Where(m => m.ProjectId == project && gone.Contains(m.PersonId)).ExecuteDeleteAsync(cancel);
+            await db.Members.Where(m => m.PlanId == plan && gone.Contains(m.PersonId)).ExecuteDeleteAsync(cancel);
             await ForgetUnusedAsync(gone, cancel);
         }
         for (var position = 0; position < after.People.Length; position++)
@@ -144,7 +144,7 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid project, Guid? edit = null)
                 continue;
             var at = position;
             await db
-                .Members.Where(m => m.ProjectId == project && m.PersonId == person.Id)
+                .Members.Where(m => m.PlanId == plan && m.PersonId == person.Id)
                 .ExecuteUpdateAsync(m => m.SetProperty(x => x.Calendar, person.Calendar).SetProperty(x => x.Position, at), cancel);
         }
         await AddPeopleAsync(
@@ -160,7 +160,7 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid project, Guid? edit = null)
             delete from people p where p.id = any({people}) and p.made_by is not null
                 and not exists (select 1 from members m where m.person_id = p.id)
                 and not exists (select 1 from project_roles r where r.person_id = p.id)
-                and not exists (select 1 from projects j where j.coordinator = p.id and j.id <> {project})
+                and not exists (select 1 from projects j where j.coordinator = p.id and j.id <> (select l.project_id from plans l where l.id = {plan}))
                 and not exists (select 1 from accounts a where a.id = p.id)
                 and not exists (select 1 from invitations i where i.person_id = p.id)
                 and not exists (select 1 from time_off t where t.person_id = p.id)

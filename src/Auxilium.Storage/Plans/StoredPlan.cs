@@ -11,16 +11,21 @@ public sealed class StoredPlan
 {
     private readonly Lazy<Schedule> _schedule;
 
-    internal StoredPlan(Guid id, int version, Guid? edit, Func<Schedule> schedule, PlanRanks ranks)
+    internal StoredPlan(Guid id, Guid project, int version, Guid? edit, Func<Schedule> schedule, PlanRanks ranks)
     {
         Id = id;
+        Project = project;
         Version = version;
         Edit = edit;
         Ranks = ranks;
         _schedule = new Lazy<Schedule>(schedule);
     }
 
+    /// <summary>Of the plan itself.</summary>
     public Guid Id { get; }
+
+    /// <summary>Id of the project that it belongs to.</summary>
+    public Guid Project { get; }
 
     public int Version { get; }
 

@@ -7,7 +7,7 @@ public sealed class JournalRow
 {
     public long Id { get; set; }
 
-    public Guid ProjectId { get; set; }
+    public Guid PlanId { get; set; }
 
     /// <summary>The version of the plan that the edit made.</summary>
     public int Version { get; set; }

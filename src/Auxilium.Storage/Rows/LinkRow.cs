@@ -5,7 +5,7 @@ namespace Auxilium.Storage.Rows;
 /// <summary>A link between two tasks.</summary>
 public sealed class LinkRow
 {
-    public Guid ProjectId { get; set; }
+    public Guid PlanId { get; set; }
 
     public required string From { get; set; }
 

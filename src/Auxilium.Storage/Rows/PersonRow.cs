@@ -70,7 +70,7 @@ public sealed class TimeOffRow
 /// <summary>Somebody's part in a project.</summary>
 public sealed class MemberRow
 {
-    public Guid ProjectId { get; set; }
+    public Guid PlanId { get; set; }
 
     public required string PersonId { get; set; }
 

@@ -10,7 +10,7 @@ namespace Auxilium.Storage.Rows;
 /// <summary>A task as the table <c>tasks</c> keeps it.</summary>
 public sealed class TaskRow
 {
-    public Guid ProjectId { get; set; }
+    public Guid PlanId { get; set; }
 
     public required string Id { get; set; }
 

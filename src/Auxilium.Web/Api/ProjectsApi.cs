@@ -146,7 +146,7 @@ internal static class ProjectsApi
             using var turn = await budgets.EnterAsync(context, cancel);
             var plan = PlanDocumentReader.Read(document, cancel);
             var stored = await store.CreateAsync(plan, context.User.Person(), context.User.IsOrganiser(), cancel);
-            return Results.Created($"/api/v1/projects/{stored.Id}/plan", new CreatedProject(stored.Id, stored.Version));
+            return Results.Created($"/api/v1/projects/{stored.Project}/plan", new CreatedProject(stored.Project, stored.Version));
         }
         catch (PersonProblemException person)
         {
@@ -392,7 +392,7 @@ public sealed record ProjectDocument(
         var leaves = Enumerable.Range(0, plan.Index.Count).Where(schedule.IsLeaf).ToList();
         var counts = leaves.CountBy(states.Of).ToDictionary(c => JsonNames.Camel(c.Key), c => c.Value);
         return new ProjectDocument(
-            stored.Id,
+            stored.Project,
             stored.Version,
             plan.Project.Name,
             plan.FindPerson(plan.Project.Coordinator)?.Name,

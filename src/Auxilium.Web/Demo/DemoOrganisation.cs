@@ -109,7 +109,7 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
                     db.ProjectRoles.Add(
                         new RoleRow
                         {
-                            ProjectId = stored.Id,
+                            ProjectId = stored.Project,
                             PersonId = person.Id,
                             Role = Enum.Parse<ProjectRole>(role, ignoreCase: true),
                         }

@@ -30,7 +30,11 @@ public sealed class LivePlans(
 
     private readonly ConcurrentDictionary<Guid, Live> _plans = new();
 
-    public static string GroupOf(Guid project) => $"plan {project}";
+    /// <summary>Those who have a project open.</summary>
+    public static string GroupOf(Guid project) => $"project {project}";
+
+    /// <summary>Those who are told what changes in a plan.</summary>
+    public static string PlanGroupOf(Guid plan) => $"plan {plan}";
 
     public static string PersonGroupOf(string person) => $"person {person}";
 
@@ -38,13 +42,14 @@ public sealed class LivePlans(
     /// <returns>What changed since a version, <c>null</c> when that is not known any more; and whether there never was such a
     /// version.</returns>
     public async Task<(IReadOnlyList<LiveChange>? Changes, bool IsLost)> JoinAsync(
+        Guid plan,
         Guid project,
         int version,
         Guid? edit,
         CancellationToken cancel
     )
     {
-        var live = _plans.GetOrAdd(project, id => new Live(id));
+        var live = _plans.GetOrAdd(plan, id => new Live(id, project));
         live.JoinedAt = Environment.TickCount64;
         await live.Turn.WaitAsync(cancel);
         try
@@ -55,7 +60,7 @@ public sealed class LivePlans(
                 return (null, false);
             if (version == told.Version && edit == told.Edit)
                 return ([], false);
-            if (!await edits.IsOfAsync(project, version, edit, cancel))
+            if (!await edits.IsOfAsync(plan, version, edit, cancel))
                 return (null, true);
             var since = live.Changes.SkipWhile(c => c.From != version).ToList();
             return (since.Count > 0 && since[^1].To == told.Version ? since : null, false);
@@ -67,9 +72,9 @@ public sealed class LivePlans(
     }
 
     /// <summary>Looks what is new in a plan and tells it, if the plan is open here.</summary>
-    public void Look(Guid project)
+    public void Look(Guid plan)
     {
-        if (!_plans.TryGetValue(project, out var live) || Interlocked.Exchange(ref live.IsAsked, 1) == 1)
+        if (!_plans.TryGetValue(plan, out var live) || Interlocked.Exchange(ref live.IsAsked, 1) == 1)
             return;
         _ = Task.Run(() => TellAsync(live));
     }
@@ -77,17 +82,18 @@ public sealed class LivePlans(
     /// <summary>After news may have been missed.</summary>
     public void LookAtAll()
     {
-        foreach (var project in _plans.Keys)
-            Look(project);
+        foreach (var plan in _plans.Keys)
+            Look(plan);
     }
 
     /// <summary>Forgets the plans that nobody has open here.</summary>
+    /// <param name="open">Projects that somebody has open here.</param>
     public void KeepOnly(IReadOnlySet<Guid> open)
     {
-        foreach (var project in _plans.Keys)
+        foreach (var live in _plans.Values)
             // Whoever has just joined is not counted yet.
-            if (!open.Contains(project) && _plans.TryGetValue(project, out var live) && Environment.TickCount64 - live.JoinedAt > Idle)
-                _plans.TryRemove(project, out _);
+            if (!open.Contains(live.Project) && Environment.TickCount64 - live.JoinedAt > Idle)
+                _plans.TryRemove(live.Plan, out _);
     }
 
     private async Task TellAsync(Live live)
@@ -110,7 +116,7 @@ public sealed class LivePlans(
         {
             logger.LogWarning("What is new in a plan could not be told: {Kind}: {Message}", e.GetType().Name, e.Message);
             // Whoever is told of it meanwhile, or nobody has it open any more: then there is nothing left to do here.
-            return Interlocked.Exchange(ref live.IsAsked, 1) == 1 || !_plans.ContainsKey(live.Project);
+            return Interlocked.Exchange(ref live.IsAsked, 1) == 1 || !_plans.ContainsKey(live.Plan);
         }
         finally
         {
@@ -121,7 +127,7 @@ public sealed class LivePlans(
     /// <summary>Tells what is new to all, so it does not end with whoever asked for it.</summary>
     private async Task FollowAsync(Live live)
     {
-        if (await store.LoadAsync(live.Project) is not { } now)
+        if (await store.LoadPlanAsync(live.Plan) is not { } now)
             return;
         if (live.Told is { } before && (before.Version != now.Version || before.Edit != now.Edit))
             await TellAsync(live, before, now);
@@ -135,9 +141,9 @@ public sealed class LivePlans(
         var (was, plan) = (before.Schedule.Plan, now.Schedule.Plan);
         if (was.People != plan.People || was.Project.Coordinator != plan.Project.Coordinator)
             await presence.SendAwayAsync(connected => connected.Project == live.Project);
-        var group = hub.Clients.Group(GroupOf(live.Project));
+        var group = hub.Clients.Group(PlanGroupOf(live.Plan));
         // Another process may have told this one of a version that is newer than the one it reads: that comes again.
-        if (before.Version > now.Version && await edits.IsOfAsync(live.Project, before.Version, before.Edit))
+        if (before.Version > now.Version && await edits.IsOfAsync(live.Plan, before.Version, before.Edit))
             throw new InvalidOperationException("The version that was read is older than the one that was told.");
         if (before.Version >= now.Version || await edits.ToldAsync(now, before) is not { } last)
         {
@@ -160,13 +166,15 @@ public sealed class LivePlans(
             live.Changes.Dequeue();
     }
 
-    private sealed class Live(Guid project)
+    private sealed class Live(Guid plan, Guid project)
     {
         public SemaphoreSlim Turn { get; } = new(1);
 
         public int IsAsked;
 
         public long JoinedAt;
+
+        public Guid Plan { get; } = plan;
 
         public Guid Project { get; } = project;
 

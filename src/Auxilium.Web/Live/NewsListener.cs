@@ -80,8 +80,8 @@ internal sealed class NewsListener(
             var words = news.Split(' ');
             switch (words)
             {
-                case [PlanNews.Plan, var id, ..] when Guid.TryParse(id, out var project):
-                    plans.Look(project);
+                case [PlanNews.Plan, var id, ..] when Guid.TryParse(id, out var plan):
+                    plans.Look(plan);
                     break;
                 case [PlanNews.Who, var id] when Guid.TryParse(id, out var project) && presence.OpenHere.Contains(project):
                     await TellWhoAsync(project, cancel);

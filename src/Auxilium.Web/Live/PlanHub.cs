@@ -1,5 +1,6 @@
 using Auxilium.Planning.Plans;
 using Auxilium.Storage.Access;
+using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
 using Auxilium.Web.PlanScreen;
@@ -13,8 +14,12 @@ namespace Auxilium.Web.Live;
 /// to the API. What is told: <c>changed</c>, <c>lost</c>, <c>who</c>, <c>talk</c>, <c>proposals</c>, and to a person <c>notice</c>.
 /// </summary>
 [Authorize(Rights.Live)]
-public sealed class PlanHub(LivePlans plans, Presence presence, ProjectRoles roles, IHostApplicationLifetime lifetime) : Hub
+public sealed class PlanHub(LivePlans plans, PlanStore store, Presence presence, ProjectRoles roles, IHostApplicationLifetime lifetime)
+    : Hub
 {
+    /// <summary>The groups that a page is in, among what is known of its connection.</summary>
+    private const string In = "groups";
+
     public override Task OnConnectedAsync()
     {
         // A page that was sent away because this process stops is back at once.
@@ -23,8 +28,8 @@ public sealed class PlanHub(LivePlans plans, Presence presence, ProjectRoles rol
         return Task.CompletedTask;
     }
 
-    /// <summary>Comes to a plan.</summary>
-    /// <param name="project">Its id.</param>
+    /// <summary>Comes to the plan that a project goes by.</summary>
+    /// <param name="project">Id of the project.</param>
     /// <param name="version">The version that the page shows.</param>
     /// <param name="edit">Id of the edit that made it; <c>null</c> for the first.</param>
     /// <returns>The id of this page among those who are there, and what changed since.</returns>
@@ -33,14 +38,16 @@ public sealed class PlanHub(LivePlans plans, Presence presence, ProjectRoles rol
     {
         var user = Context.User!;
         var role = await roles.OfAsync(project, user.PersonId(), user.IsOrganiser(), Context.ConnectionAborted);
-        if (role == ProjectRole.None)
+        if (role == ProjectRole.None || await store.LivePlanAsync(project, Context.ConnectionAborted) is not { } plan)
             throw new HubException("There is no such project.");
+        string[] groups = [LivePlans.GroupOf(project), LivePlans.PlanGroupOf(plan), LivePlans.PersonGroupOf(user.PersonId())];
         // A page shows one plan: whoever comes to another has left the one before.
-        if (presence.PlanOf(Context.ConnectionId) is { } before && before != project)
-            await Groups.RemoveFromGroupAsync(Context.ConnectionId, LivePlans.GroupOf(before), Context.ConnectionAborted);
-        await Groups.AddToGroupAsync(Context.ConnectionId, LivePlans.GroupOf(project), Context.ConnectionAborted);
-        await Groups.AddToGroupAsync(Context.ConnectionId, LivePlans.PersonGroupOf(user.PersonId()), Context.ConnectionAborted);
-        var (changes, isLost) = await plans.JoinAsync(project, version, edit, Context.ConnectionAborted);
+        foreach (var left in (Context.Items[In] as string[] ?? []).Except(groups))
+            await Groups.RemoveFromGroupAsync(Context.ConnectionId, left, Context.ConnectionAborted);
+        Context.Items[In] = groups;
+        foreach (var group in groups)
+            await Groups.AddToGroupAsync(Context.ConnectionId, group, Context.ConnectionAborted);
+        var (changes, isLost) = await plans.JoinAsync(plan, project, version, edit, Context.ConnectionAborted);
         await presence.ComeAsync(
             new Connected(Context.ConnectionId, project, user.PersonId(), user.SessionId(), user.TokenId(), Context.Abort)
         );

@@ -47,9 +47,6 @@ public sealed class Presence(WhoIsThere who, PlanNews news, ProjectRoles roles, 
             await news.TellAsync($"{PlanNews.Who} {project}", cancel);
     }
 
-    /// <summary>The plan that a page is at.</summary>
-    public Guid? PlanOf(string connection) => _here.TryGetValue(connection, out var connected) ? connected.Project : null;
-
     /// <summary>Sends away whoever may not be at a plan any more: asked as they are now, and not as they were when they came.</summary>
     public async Task SendAwayAsync(Func<Connected, bool> among, CancellationToken cancel = default)
     {

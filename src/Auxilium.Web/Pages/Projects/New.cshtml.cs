@@ -77,7 +77,7 @@ public sealed class NewModel(PlanStore store, Today today) : PageModel
                 },
         };
         var stored = await store.CreateAsync(plan, coordinator!, false, cancel);
-        return Redirect($"/projects/{stored.Id}");
+        return Redirect($"/projects/{stored.Project}");
     }
 
     /// <summary>A date as typed. Without a year it is in the ten months to come, or the last two.</summary>

@@ -38,7 +38,17 @@ public sealed record ProjectSummary(
     public static ProjectSummary Of(StoredPlan stored, DateOnly today)
     {
         if (stored.WhyUnsound is { } why)
-            return new ProjectSummary(stored.Id, stored.Name, "No dates", null, 0, "", $"Its dates cannot be worked out. {why}", true, []);
+            return new ProjectSummary(
+                stored.Project,
+                stored.Name,
+                "No dates",
+                null,
+                0,
+                "",
+                $"Its dates cannot be worked out. {why}",
+                true,
+                []
+            );
         var schedule = stored.Schedule;
         var plan = schedule.Plan;
         var states = new TaskStates(schedule, today);
@@ -46,7 +56,7 @@ public sealed record ProjectSummary(
         var spare = Ripple.Spare(schedule);
         var outlook = Outlook.Of(schedule, today)?.Spare;
         return new ProjectSummary(
-            stored.Id,
+            stored.Project,
             plan.Project.Name,
             $"{Day(schedule.Start.Date)} – {Day(schedule.Finish.LastDate)}",
             plan.FindPerson(plan.Project.Coordinator)?.Name,

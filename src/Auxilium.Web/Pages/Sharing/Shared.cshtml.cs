@@ -57,7 +57,7 @@ public sealed class SharedModel(
         if (screen == "report")
             Report = ReportView.Of(plan, today.Date, link.Columns);
         Show(
-            plan.Id,
+            plan.Project,
             screen,
             "shared",
             null,

@@ -145,7 +145,7 @@ public sealed record TaskWeek(
                 task.Assignments.Where(a => people.Contains(a.Person)).Select(a => plan.FindPerson(a.Person)!.Name)
             );
             yield return new WeekTask(
-                stored.Id,
+                stored.Project,
                 plan.Project.Name,
                 task.Id,
                 task.Name,

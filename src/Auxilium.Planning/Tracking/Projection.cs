@@ -1,0 +1,150 @@
+using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Editing;
+using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
+
+namespace Auxilium.Planning.Tracking;
+
+/// <summary>A row of a plan as everything that looks at many plans at once is told of it.</summary>
+/// <param name="People">Ids of who works on it, the owner first, with a blank between.</param>
+/// <param name="Start"><c>null</c>, as the finish, where it takes no part.</param>
+/// <param name="LastDay">The last day it goes on.</param>
+/// <param name="IsLeaf">It is work or a milestone, and holds no other rows.</param>
+/// <param name="IsOfHours">It takes some hours of one day.</param>
+/// <param name="Progress">0 to 1.</param>
+/// <param name="WaitsFor">Names of what must come first and has not, at most three; <c>null</c> where nothing holds it up.</param>
+/// <param name="Left">Minutes of work that are left.</param>
+/// <param name="Series">Id of the repeating task that it is one of.</param>
+public sealed record ProjectedTask(
+    string Id,
+    string Name,
+    string People,
+    PlanTime? Start,
+    PlanTime? Finish,
+    DateOnly? LastDay,
+    bool IsLeaf,
+    bool IsMilestone,
+    bool IsOfHours,
+    bool IsCritical,
+    decimal Progress,
+    bool IsStarted,
+    bool IsFinished,
+    string? WaitsFor,
+    int Left,
+    PlanTime? Deadline,
+    string? Series
+)
+{
+    /// <summary>Its state on a day, as <see cref="TaskStates"/> works it out from the whole plan.</summary>
+    public TaskState StateOn(DateOnly today)
+    {
+        var dawn = PlanTime.On(today);
+        return IsFinished ? TaskState.Done
+            : Finish < dawn ? TaskState.Overdue
+            : IsStarted || Progress > 0 ? TaskState.UnderWay
+            : WaitsFor is not null ? TaskState.Waiting
+            : Start < dawn ? TaskState.LateToStart
+            : TaskState.Ready;
+    }
+}
+
+/// <summary>A plan as everything that looks at many plans at once is told of it.</summary>
+/// <param name="Day">The day that <paramref name="Passed"/> and <paramref name="Outlook"/> are of.</param>
+/// <param name="Spare">Working minutes to the deadline, negative when late; <c>null</c> without one.</param>
+/// <param name="Outlook">The same if what is left starts on that day; <c>null</c> where that makes no difference.</param>
+/// <param name="Progress">0 to 1.</param>
+/// <param name="Whole">Working minutes from its start to its finish.</param>
+/// <param name="Passed">How many of them lie before the day; negative before it begins.</param>
+public sealed record ProjectedPlan(
+    DateOnly Day,
+    PlanTime Start,
+    PlanTime Finish,
+    PlanTime? FinishBy,
+    int? Spare,
+    int? Outlook,
+    decimal Progress,
+    int Whole,
+    int Passed,
+    ImmutableArray<ProjectedTask> Tasks
+);
+
+/// <summary>
+/// What of a plan is asked across many plans. It is worked out with every edit and kept beside the plan, so that nothing that looks at
+/// all projects has to work out any of them.
+/// </summary>
+public static class Projection
+{
+    private const int MostNamed = 3;
+
+    private static readonly ConditionalWeakTable<Schedule, ProjectedPlan> Worked = [];
+
+    public static ProjectedPlan Of(Schedule schedule, DateOnly today)
+    {
+        if (Worked.TryGetValue(schedule, out var known) && known.Day == today)
+            return known;
+        var worked = WorkOut(schedule, today);
+        Worked.AddOrUpdate(schedule, worked);
+        return worked;
+    }
+
+    private static ProjectedPlan WorkOut(Schedule schedule, DateOnly today)
+    {
+        var (plan, states) = (schedule.Plan, new TaskStates(schedule, today));
+        var (start, finish, now) = (schedule.Start, schedule.Finish, PlanTime.On(today));
+        return new ProjectedPlan(
+            today,
+            start,
+            finish,
+            plan.Project.FinishBy,
+            Ripple.Spare(schedule)?.Count,
+            Tracking.Outlook.Of(schedule, today)?.Spare?.Count,
+            (decimal)Math.Round(schedule.Progress, 6),
+            plan.ProjectCalendar.Between(start, finish),
+            now < start ? -1 : plan.ProjectCalendar.Between(start, now),
+            [.. Enumerable.Range(0, plan.Tasks.Length).Select(row => TaskOf(schedule, states, row))]
+        );
+    }
+
+    private static ProjectedTask TaskOf(Schedule schedule, TaskStates states, int row)
+    {
+        var plan = schedule.Plan;
+        var task = plan.Tasks[row];
+        var (isOff, isLeaf) = (schedule.IsOff(row), schedule.IsLeaf(row));
+        var waits = isOff || task.IsStarted || task.IsFinished || task.Progress > 0 ? [] : NamesOf(plan, states.WaitsFor(row));
+        return new ProjectedTask(
+            task.Id,
+            task.Name,
+            string.Join(' ', task.Assignments.Select(a => a.Person)),
+            isOff ? null : schedule.StartOf(row),
+            isOff ? null : schedule.FinishOf(row),
+            isOff ? null : schedule.LastDayOf(row),
+            isLeaf,
+            task.Milestone,
+            !isOff && IsOfHours(schedule, row),
+            !isOff && schedule.IsCritical(row),
+            task.Progress,
+            task.IsStarted,
+            task.IsFinished,
+            waits.Count > 0 ? string.Join(", ", waits) : null,
+            task.Remaining is { } remaining
+                ? plan.Project.Units.Minutes(remaining).Count
+                : (int)Math.Round(plan.LengthOf(task).Count * (1 - task.Progress)),
+            task.Deadline,
+            plan.Find(task.Parent ?? "") is { Repeats: not null } series ? series.Id : null
+        );
+    }
+
+    private static List<string> NamesOf(Plan plan, IEnumerable<int> rows) =>
+        [.. rows.Distinct().Take(MostNamed).Select(row => plan.Tasks[row].Name)];
+
+    private static bool IsOfHours(Schedule schedule, int row)
+    {
+        var (start, finish, calendar) = (schedule.StartOf(row), schedule.FinishOf(row), schedule.CalendarOf(row));
+        return start < finish
+            && start.Date == finish.LastDate
+            && (finish.Minutes - start.Minutes < PlanTime.MinutesPerDay)
+            && (calendar.WorkedOn(start.Date) == 0 || calendar.Between(start, finish) < calendar.WorkedOn(start.Date));
+    }
+}

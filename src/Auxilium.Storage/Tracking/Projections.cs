@@ -1,0 +1,237 @@
+using System.Text.Json;
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Tracking;
+using Auxilium.Storage.Plans;
+using Auxilium.Storage.Rows;
+using Microsoft.EntityFrameworkCore;
+
+namespace Auxilium.Storage.Tracking;
+
+/// <summary>
+/// Keeps what is asked across plans in tables of its own: written with every edit, in its transaction, and made anew from the plans
+/// where the day has turned or nothing is there yet.
+/// </summary>
+public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanStore store)
+{
+    private static readonly JsonSerializerOptions Snake = new()
+    {
+        PropertyNamingPolicy = JsonNamingPolicy.SnakeCaseLower,
+        DictionaryKeyPolicy = null,
+    };
+
+    /// <summary>Makes anew what is not of the newest version of its plan, or of another day.</summary>
+    /// <returns>Of how many plans.</returns>
+    public async Task<int> RefreshAsync(DateOnly today, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var due = await (
+            from project in db.Projects
+            join plan in db.Plans on project.Id equals plan.ProjectId
+            join known in db.ProjectedPlans on plan.Id equals known.PlanId into projected
+            from known in projected.DefaultIfEmpty()
+            where known == null || known.Version != plan.Version || known.Day != today
+            select plan.Id
+        ).ToListAsync(cancel);
+        foreach (var plan in due)
+            await WriteAsync(plan, today, cancel);
+        return due.Count;
+    }
+
+    /// <summary>Makes everything anew from the plans.</summary>
+    /// <returns>Of how many plans.</returns>
+    public async Task<int> RebuildAsync(DateOnly today, CancellationToken cancel = default)
+    {
+        await using (var db = await databases.CreateDbContextAsync(cancel))
+            await db.ProjectedPlans.ExecuteDeleteAsync(cancel);
+        return await RefreshAsync(today, cancel);
+    }
+
+    private async Task WriteAsync(Guid plan, DateOnly today, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        // An edit that is being made writes it itself: it is waited for, and what it made is read.
+        if (
+            await db
+                .Projects.FromSql(
+                    $"select j.* from projects j where j.id = (select p.project_id from plans p where p.id = {plan}) for update"
+                )
+                .SingleOrDefaultAsync(cancel)
+                is null
+            || await store.LoadPlanAsync(plan, cancel) is not { } stored
+        )
+            return;
+        if (stored.WhyUnsound is { } why)
+        {
+            await RemoveAsync(db, plan, cancel);
+            db.ProjectedPlans.Add(
+                new ProjectedPlanRow
+                {
+                    PlanId = plan,
+                    Version = stored.Version,
+                    Day = today,
+                    Problem = why,
+                }
+            );
+            await db.SaveChangesAsync(cancel);
+        }
+        else
+            await WriteWholeAsync(db, stored, today, cancel);
+        await transaction.CommitAsync(cancel);
+    }
+
+    /// <summary>Writes what an edit changed, in its transaction.</summary>
+    /// <param name="db">With the transaction of the edit.</param>
+    /// <param name="before">The plan as it was; <c>null</c> for a new one.</param>
+    /// <param name="after">The plan as the edit made it.</param>
+    /// <param name="today">The day it is.</param>
+    /// <param name="cancel">Ends the wait.</param>
+    internal static async Task WriteAsync(AuxiliumDb db, StoredPlan? before, StoredPlan after, DateOnly today, CancellationToken cancel)
+    {
+        if (before is null || !await GoesOnAsync(db, before, after, today, cancel))
+        {
+            await WriteWholeAsync(db, after, today, cancel);
+            return;
+        }
+        var was = Projection.Of(before.Schedule, today).Tasks.ToDictionary(task => task.Id);
+        var changed = Projection
+            .Of(after.Schedule, today)
+            .Tasks.Where(task =>
+                !was.Remove(task.Id, out var old) || old != task || before.Ranks.Tasks[task.Id] != after.Ranks.Tasks[task.Id]
+            )
+            .ToList();
+        await WriteTasksAsync(db, after, changed, cancel);
+        if (was.Count > 0)
+        {
+            List<string> gone = [.. was.Keys];
+            await db.ProjectedTasks.Where(t => t.PlanId == after.Id && gone.Contains(t.TaskId)).ExecuteDeleteAsync(cancel);
+        }
+    }
+
+    /// <summary>Whether what is kept is of the version before, on this day, so that only what changed is to be written.</summary>
+    private static async Task<bool> GoesOnAsync(
+        AuxiliumDb db,
+        StoredPlan before,
+        StoredPlan after,
+        DateOnly today,
+        CancellationToken cancel
+    )
+    {
+        var row = JsonSerializer.Serialize(RowOf(after, Projection.Of(after.Schedule, today)), Snake);
+        return await db.Database.ExecuteSqlAsync(
+                $"""
+                update projected_plans known
+                set (version, start, finish, finish_by, spare, outlook, progress, whole, passed) = (
+                    select version, start, finish, finish_by, spare, outlook, progress, whole, passed
+                    from json_populate_record(null::projected_plans, {row}::json))
+                where plan_id = {after.Id} and version = {before.Version} and day = {today} and problem is null
+                """,
+                cancel
+            ) == 1;
+    }
+
+    private static async Task WriteWholeAsync(AuxiliumDb db, StoredPlan stored, DateOnly today, CancellationToken cancel)
+    {
+        await RemoveAsync(db, stored.Id, cancel);
+        var now = Projection.Of(stored.Schedule, today);
+        var row = JsonSerializer.Serialize(RowOf(stored, now), Snake);
+        await db.Database.ExecuteSqlAsync(
+            $"insert into projected_plans select * from json_populate_record(null::projected_plans, {row}::json)",
+            cancel
+        );
+        await WriteTasksAsync(db, stored, [.. now.Tasks], cancel);
+    }
+
+    private static Task<int> RemoveAsync(AuxiliumDb db, Guid plan, CancellationToken cancel) =>
+        db.ProjectedPlans.Where(p => p.PlanId == plan).ExecuteDeleteAsync(cancel);
+
+    /// <summary>In one statement, however many they are.</summary>
+    private static async Task WriteTasksAsync(AuxiliumDb db, StoredPlan stored, List<ProjectedTask> tasks, CancellationToken cancel)
+    {
+        if (tasks.Count == 0)
+            return;
+        var rows = JsonSerializer.Serialize(tasks.Select(task => RowOf(stored, task)), Snake);
+        await db.Database.ExecuteSqlAsync(
+            $"""
+            insert into projected_tasks (plan_id, task_id, rank, name, people, start, finish, last_day, is_leaf, is_milestone, is_of_hours,
+                is_critical, progress, is_started, is_finished, waits_for, minutes_left, deadline, series)
+            select plan_id, task_id, rank, name, people, start, finish, last_day, is_leaf, is_milestone, is_of_hours,
+                is_critical, progress, is_started, is_finished, waits_for, minutes_left, deadline, series
+            from json_populate_recordset(null::projected_tasks, {rows}::json)
+            on conflict (plan_id, task_id) do update set rank = excluded.rank, name = excluded.name, people = excluded.people,
+                start = excluded.start, finish = excluded.finish, last_day = excluded.last_day, is_leaf = excluded.is_leaf,
+                is_milestone = excluded.is_milestone, is_of_hours = excluded.is_of_hours, is_critical = excluded.is_critical,
+                progress = excluded.progress, is_started = excluded.is_started, is_finished = excluded.is_finished,
+                waits_for = excluded.waits_for, minutes_left = excluded.minutes_left, deadline = excluded.deadline,
+                series = excluded.series
+            """,
+            cancel
+        );
+    }
+
+    internal static ProjectedPlanRow RowOf(StoredPlan stored, ProjectedPlan plan) =>
+        new()
+        {
+            PlanId = stored.Id,
+            Version = stored.Version,
+            Day = plan.Day,
+            Start = plan.Start.ToDateTime(),
+            Finish = plan.Finish.ToDateTime(),
+            FinishBy = Time(plan.FinishBy),
+            Spare = plan.Spare,
+            Outlook = plan.Outlook,
+            Progress = plan.Progress,
+            Whole = plan.Whole,
+            Passed = plan.Passed,
+        };
+
+    internal static ProjectedTaskRow RowOf(StoredPlan stored, ProjectedTask task) =>
+        new()
+        {
+            PlanId = stored.Id,
+            TaskId = task.Id,
+            Rank = stored.Ranks.Tasks[task.Id],
+            Name = task.Name,
+            People = task.People.Split(' ', StringSplitOptions.RemoveEmptyEntries),
+            Start = Time(task.Start),
+            Finish = Time(task.Finish),
+            LastDay = task.LastDay,
+            IsLeaf = task.IsLeaf,
+            IsMilestone = task.IsMilestone,
+            IsOfHours = task.IsOfHours,
+            IsCritical = task.IsCritical,
+            Progress = task.Progress,
+            IsStarted = task.IsStarted,
+            IsFinished = task.IsFinished,
+            WaitsFor = task.WaitsFor,
+            MinutesLeft = task.Left,
+            Deadline = Time(task.Deadline),
+            Series = task.Series,
+        };
+
+    /// <summary>A row as it was written.</summary>
+    internal static ProjectedTask Read(ProjectedTaskRow row) =>
+        new(
+            row.TaskId,
+            row.Name,
+            string.Join(' ', row.People),
+            Time(row.Start),
+            Time(row.Finish),
+            row.LastDay,
+            row.IsLeaf,
+            row.IsMilestone,
+            row.IsOfHours,
+            row.IsCritical,
+            row.Progress,
+            row.IsStarted,
+            row.IsFinished,
+            row.WaitsFor,
+            row.MinutesLeft,
+            Time(row.Deadline),
+            row.Series
+        );
+
+    private static DateTime? Time(PlanTime? time) => time?.ToDateTime();
+
+    private static PlanTime? Time(DateTime? time) => time is { } at ? PlanTime.FromDateTime(at) : null;
+}
