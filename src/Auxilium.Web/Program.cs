@@ -47,6 +47,8 @@ services.AddSingleton<PlanGates>();
 services.AddSingleton<PlanStore>();
 services.AddSingleton<PlanEdits>();
 services.AddSingleton<Views>();
+services.AddSingleton<Projections>();
+services.AddSingleton<AcrossPlans>();
 services.AddSingleton<TaskTalk>();
 services.AddSingleton<PlanViews>();
 services.AddSingleton<ScriptMap>();
@@ -152,6 +154,12 @@ try
     if (configuration["EMPTY"] != "1")
         await app.Services.GetRequiredService<DemoOrganisation>().PrepareAsync();
     await app.Services.GetRequiredService<OrganisationClock>().RefreshAsync();
+    if (args is ["rebuild"])
+    {
+        var count = await app.Services.GetRequiredService<Projections>().RebuildAsync(app.Services.GetRequiredService<Today>().Date);
+        await Console.Out.WriteLineAsync($"What is asked across plans was made anew from {count} {(count == 1 ? "plan" : "plans")}.");
+        return 0;
+    }
     if (await app.Services.GetRequiredService<Organisation>().FirstStartAsync() is { } code)
         await Console.Out.WriteLineAsync($"To begin, open {configuration["ADDRESS"] ?? ""}/welcome?code={code}");
 }

@@ -218,7 +218,10 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Equal(Enumerable.Range(2, 12), answers.Select(a => a.Body["version"]!.GetValue<int>()).Order());
         await using var connection = new NpgsqlConnection(demo.Connection);
         await connection.OpenAsync();
-        await using var count = new NpgsqlCommand("select count(*) from tasks where plan_id = (select id from plans where project_id = $1)", connection)
+        await using var count = new NpgsqlCommand(
+            "select count(*) from tasks where plan_id = (select id from plans where project_id = $1)",
+            connection
+        )
         {
             Parameters = { new() { Value = project } },
         };

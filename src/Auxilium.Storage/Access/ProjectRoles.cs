@@ -27,6 +27,31 @@ public sealed class ProjectRoles(IDbContextFactory<AuxiliumDb> databases, TimePr
         return await Of(db, person).Where(r => r.Project == project).Select(r => r.Role).SingleOrDefaultAsync(cancel);
     }
 
+    /// <summary>The roles of several people in a project, without those for whom it does not exist.</summary>
+    internal static async Task<Dictionary<string, ProjectRole>> OfAsync(
+        AuxiliumDb db,
+        Guid project,
+        IReadOnlyCollection<string> people,
+        CancellationToken cancel
+    )
+    {
+        var roles = await (
+            from account in db.Users
+            where people.Contains(account.Id)
+            from owner in db.Projects.Where(p => p.Id == project)
+            let given = db
+                .ProjectRoles.Where(r => r.ProjectId == project && r.PersonId == account.Id)
+                .Select(r => (ProjectRole?)r.Role)
+                .SingleOrDefault()
+            let isMember = db.LiveMembers.Any(m => m.ProjectId == project && m.PersonId == account.Id)
+            let role = account.IsOrganiser || owner.Coordinator == account.Id
+                ? ProjectRole.Coordinator
+                : given ?? (isMember ? ProjectRole.Member : ProjectRole.None)
+            select new { account.Id, Role = owner.ArchivedAt != null && role != ProjectRole.None ? ProjectRole.Viewer : role }
+        ).ToListAsync(cancel);
+        return roles.Where(r => r.Role != ProjectRole.None).ToDictionary(r => r.Id, r => r.Role);
+    }
+
     /// <summary>The projects that exist for somebody and go on, with their role: archived ones are not among them.</summary>
     public async Task<IReadOnlyDictionary<Guid, ProjectRole>> AllOfAsync(
         string person,

@@ -174,47 +174,87 @@ public sealed class NoticeBook(IDbContextFactory<AuxiliumDb> databases, TimeProv
         CancellationToken cancel
     )
     {
-        var shortened = text.Length > 1_000 ? text[..999] + "…" : text;
+        await TellAsync(db, project, [.. people.Select(person => new News(person, kind, task, text, once))], now, cancel);
+    }
+
+    /// <summary>The same of many things at once, in a number of statements that does not grow with them.</summary>
+    /// <inheritdoc cref="TellAsync(AuxiliumDb, IReadOnlyCollection{string}, NoticeKind, Guid, string, string, string, DateTime, CancellationToken)"/>
+    internal static async Task TellAsync(AuxiliumDb db, Guid project, IReadOnlyList<News> all, DateTime now, CancellationToken cancel)
+    {
+        var people = all.Select(news => news.Person).Distinct().ToList();
+        if (people.Count == 0)
+            return;
+        var accounts = await db.Users.AsNoTracking().Where(u => people.Contains(u.Id)).ToDictionaryAsync(u => u.Id, cancel);
+        // To whom the project does not exist, nothing of it is told.
+        var roles = await ProjectRoles.OfAsync(db, project, people, cancel);
+        var wishes = accounts.Values.ToDictionary(u => u.Id, u => NoticeWishes.Read(u.NoticeWishes));
+        var told = all.Where(news => roles.ContainsKey(news.Person) && !wishes[news.Person].Never.Contains(news.Kind)).ToList();
+        if (told.Count == 0)
+            return;
         var recently = now - Burst;
-        foreach (var account in await db.Users.AsNoTracking().Where(u => people.Contains(u.Id)).ToListAsync(cancel))
-        {
-            // To whom the project does not exist, nothing of it is told.
-            if (await ProjectRoles.OfAsync(db, project, account.Id, account.IsOrganiser, cancel) == ProjectRole.None)
-                continue;
-            var wishes = NoticeWishes.Read(account.NoticeWishes);
-            if (wishes.Never.Contains(kind))
-                continue;
-            var how = wishes.MailOf(kind);
-            // Whoever gets many mails at once gets the rest of them together.
-            if (
-                how == ByMail.AtOnce
-                && await db.Mails.CountAsync(m => m.To == account.Email && m.MadeAt > recently, cancel) >= MostInBurst
+        List<string> addresses = [.. accounts.Values.Select(u => u.Email).OfType<string>()];
+        var mailed = await db
+            .Mails.Where(m => addresses.Contains(m.To) && m.MadeAt > recently)
+            .GroupBy(m => m.To)
+            .Select(g => new { To = g.Key, Count = g.Count() })
+            .ToDictionaryAsync(g => g.To, g => g.Count, cancel);
+        var rows = told.Select(
+                (news, number) =>
+                {
+                    var mail = accounts[news.Person].Email;
+                    var how = wishes[news.Person].MailOf(news.Kind);
+                    // Whoever gets many mails at once gets the rest of them together.
+                    if (how == ByMail.AtOnce && mail is not null && (mailed[mail] = mailed.GetValueOrDefault(mail) + 1) > MostInBurst)
+                        how = ByMail.Daily;
+                    return new
+                    {
+                        number,
+                        person = news.Person,
+                        kind = news.Kind.ToString(),
+                        task = news.Task,
+                        text = news.Text.Length > 1_000 ? news.Text[..999] + "…" : news.Text,
+                        once = news.Once,
+                        daily = how == ByMail.Daily,
+                        mail = how == ByMail.AtOnce ? mail : null,
+                    };
+                }
             )
-                how = ByMail.Daily;
-            var isNew =
-                await db.Database.ExecuteSqlAsync(
-                    $"""
-                    insert into notices (person_id, at, kind, project_id, task_id, text, once, for_digest)
-                    values ({account.Id}, {now}, {kind.ToString()}, {project}, {task}, {shortened}, {once}, {how
-                        == ByMail.Daily}) on conflict (person_id, once) do nothing
-                    """,
-                    cancel
-                ) == 1;
-            if (!isNew)
-                continue;
-            await PlanNews.TellAsync(db, $"{PlanNews.Notice} {account.Id}", cancel);
-            if (how != ByMail.AtOnce || account.Email is not { } mail)
-                continue;
-            var name = await db.Projects.Where(p => p.Id == project).Select(p => p.Name).SingleAsync(cancel);
+            .ToList();
+        var json = JsonSerializer.Serialize(rows);
+        var added = await db
+            .Database.SqlQuery<string>(
+                $"""
+                insert into notices (person_id, at, kind, project_id, task_id, text, once, for_digest)
+                select n.person, {now}, n.kind, {project}, n.task, n.text, n.once, n.daily
+                from json_to_recordset({json}::json) as n(number int, person text, kind text, task text, text text, once text, daily boolean)
+                order by n.number
+                on conflict (person_id, once) do nothing
+                returning person_id || ' ' || once as "Value"
+                """
+            )
+            .ToListAsync(cancel);
+        if (added.Count == 0)
+            return;
+        var isNew = added.ToHashSet();
+        var fresh = rows.Where(row => isNew.Remove($"{row.person} {row.once}")).ToList();
+        var news = fresh.Select(row => $"{PlanNews.Notice} {row.person}").Distinct().ToList();
+        var name = await db.Projects.Where(p => p.Id == project).Select(p => p.Name).SingleAsync(cancel);
+        foreach (var row in fresh.Where(row => row.mail is not null))
             db.Mails.Add(
                 Mails.Row(
-                    mail,
-                    $"{name}: {(shortened.Length > 80 ? shortened[..79] + "…" : shortened)}",
-                    $"{shortened}\n\n{name}: {Mails.Address}/projects/{project}{(task is null ? "" : $"#{task}")}\n",
+                    row.mail!,
+                    $"{name}: {(row.text.Length > 80 ? row.text[..79] + "…" : row.text)}",
+                    $"{row.text}\n\n{name}: {Mails.Address}/projects/{project}{(row.task is null ? "" : $"#{row.task}")}\n",
                     now
                 )
             );
-            await PlanNews.TellAsync(db, PlanNews.Mail, cancel);
-        }
+        if (fresh.Any(row => row.mail is not null))
+            news.Add(PlanNews.Mail);
+        await PlanNews.TellAllAsync(db, news, cancel);
     }
+
+    /// <summary>Something that a person is to be told.</summary>
+    /// <param name="Task">Id of the task, if it is about one.</param>
+    /// <param name="Once">What makes it the same as one told before.</param>
+    internal sealed record News(string Person, NoticeKind Kind, string? Task, string Text, string Once);
 }

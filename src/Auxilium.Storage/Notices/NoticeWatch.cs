@@ -107,10 +107,15 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
     )
     {
         private readonly Plan _plan = stored.Schedule.Plan;
-        private readonly Dictionary<string, NoticeWishes> _wishes = [];
+        private readonly List<NoticeBook.News> _news = [];
+        private Dictionary<string, NoticeWishes> _wishes = [];
 
         public async Task TellAsync(Dictionary<string, SeenTask> was, Dictionary<string, SeenTask> tasks)
         {
+            var people = tasks.Values.SelectMany(task => task.People).Distinct().ToList();
+            _wishes = (
+                await db.Users.Where(u => people.Contains(u.Id)).Select(u => new { u.Id, u.NoticeWishes }).ToListAsync(cancel)
+            ).ToDictionary(u => u.Id, u => NoticeWishes.Read(u.NoticeWishes));
             var series = new Dictionary<(string Person, NoticeKind Kind, string Phase), List<SeenTask>>();
             foreach (var (id, task) in tasks)
             {
@@ -131,13 +136,7 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
                         if (phase is not null)
                             Gather(NoticeKind.Assigned);
                         else
-                            await TellAsync(
-                                person,
-                                NoticeKind.Assigned,
-                                id,
-                                $"{name} is yours now: {dates}.",
-                                $"assigned {id} {stored.Version}"
-                            );
+                            Tell(person, NoticeKind.Assigned, id, $"{name} is yours now: {dates}.", $"assigned {id} {stored.Version}");
                     }
                     else if (
                         !isDone
@@ -146,11 +145,11 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
                     )
                     {
                         var days = Days(before, task);
-                        var isFar = !isTheirEdit && Math.Abs(days) > (await WishesAsync(person)).MovedDays;
+                        var isFar = !isTheirEdit && Math.Abs(days) > WishesOf(person).MovedDays;
                         if (isFar && phase is not null)
                             Gather(NoticeKind.Moved);
                         else if (isFar)
-                            await TellAsync(
+                            Tell(
                                 person,
                                 NoticeKind.Moved,
                                 id,
@@ -162,7 +161,7 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
                     if (isDone)
                         continue;
                     if (task.State == nameof(TaskState.Ready) && before?.State == nameof(TaskState.Waiting))
-                        await TellAsync(
+                        Tell(
                             person,
                             NoticeKind.CanStart,
                             id,
@@ -170,15 +169,15 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
                             $"canStart {id} {today}"
                         );
                     if (task.State == nameof(TaskState.Overdue))
-                        await TellAsync(
+                        Tell(
                             person,
                             NoticeKind.Overdue,
                             id,
                             $"{name} is overdue: it was to finish on {Dates.Day(finish)}.",
                             $"overdue {id} {finish}"
                         );
-                    else if (finish >= today && finish.DayNumber - today.DayNumber <= (await WishesAsync(person)).DueDays)
-                        await TellAsync(
+                    else if (finish >= today && finish.DayNumber - today.DayNumber <= WishesOf(person).DueDays)
+                        Tell(
                             person,
                             NoticeKind.DueSoon,
                             id,
@@ -196,10 +195,11 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
                 }
             }
             foreach (var ((person, kind, phase), occurrences) in series)
-                await TellOfSeriesAsync(person, kind, phase, occurrences);
+                TellOfSeries(person, kind, phase, occurrences);
+            await NoticeBook.TellAsync(db, stored.Project, _news, now, cancel);
         }
 
-        private Task TellOfSeriesAsync(string person, NoticeKind kind, string phase, List<SeenTask> occurrences)
+        private void TellOfSeries(string person, NoticeKind kind, string phase, List<SeenTask> occurrences)
         {
             var (first, last) = (
                 Dates.Day(new PlanTime(occurrences.Min(o => o.Start))),
@@ -209,13 +209,14 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
                 _plan.Find(phase)!.Name,
                 occurrences.Count == 1 ? $"on {first}" : $"{occurrences.Count} times, from {first} to {last}"
             );
-            return kind == NoticeKind.Assigned
-                ? TellAsync(person, kind, phase, $"{name} is yours now: {times}.", $"assigned {phase} {stored.Version}")
-                : TellAsync(person, kind, phase, $"{name} has other days now: {times}.", $"moved {phase} {stored.Version}");
+            if (kind == NoticeKind.Assigned)
+                Tell(person, kind, phase, $"{name} is yours now: {times}.", $"assigned {phase} {stored.Version}");
+            else
+                Tell(person, kind, phase, $"{name} has other days now: {times}.", $"moved {phase} {stored.Version}");
         }
 
-        private Task TellAsync(string person, NoticeKind kind, string task, string text, string once) =>
-            NoticeBook.TellAsync(db, [person], kind, stored.Project, task, text, $"{stored.Project} {once}", now, cancel);
+        private void Tell(string person, NoticeKind kind, string task, string text, string once) =>
+            _news.Add(new(person, kind, task, text, $"{stored.Project} {once}"));
 
         /// <summary>Working days by which a task moved: the end that moved further.</summary>
         private decimal Days(SeenTask before, SeenTask after)
@@ -236,13 +237,6 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
                 );
         }
 
-        private async Task<NoticeWishes> WishesAsync(string person)
-        {
-            if (_wishes.TryGetValue(person, out var known))
-                return known;
-            return _wishes[person] = NoticeWishes.Read(
-                await db.Users.Where(u => u.Id == person).Select(u => u.NoticeWishes).SingleOrDefaultAsync(cancel)
-            );
-        }
+        private NoticeWishes WishesOf(string person) => _wishes.GetValueOrDefault(person) ?? new NoticeWishes();
     }
 }

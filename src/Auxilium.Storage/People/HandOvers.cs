@@ -2,9 +2,9 @@ using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
-using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Tracking;
 using Auxilium.Storage.Plans;
+using Auxilium.Storage.Tracking;
 
 namespace Auxilium.Storage.People;
 
@@ -24,7 +24,7 @@ public sealed record OwnTask(
 );
 
 /// <summary>What somebody has to do, and giving it to somebody else.</summary>
-public sealed class HandOvers(PlanStore store, PlanEdits edits)
+public sealed class HandOvers(PlanStore store, PlanEdits edits, AcrossPlans across)
 {
     /// <summary>Somebody's tasks that are not done, by project and date.</summary>
     /// <param name="person">Whose.</param>
@@ -40,44 +40,24 @@ public sealed class HandOvers(PlanStore store, PlanEdits edits)
         CancellationToken cancel = default
     )
     {
-        var found = new List<OwnTask>();
-        foreach (var stored in await store.LoadAllAsync(projects, cancel: cancel))
-        {
-            var schedule = stored.Schedule;
-            var (plan, states) = (schedule.Plan, new TaskStates(schedule, today));
-            if (plan.FindPerson(person) is null)
-                continue;
-            for (var row = 0; row < plan.Tasks.Length; row++)
-            {
-                var task = plan.Tasks[row];
-                if (task.Assignments.All(a => a.Person != person) || (task.IsFinished && !withDone))
-                    continue;
-                var isOff = schedule.IsOff(row);
-                found.Add(
-                    new OwnTask(
-                        stored.Project,
-                        plan.Project.Name,
-                        task.Id,
-                        task.Name,
-                        task.Owner == person,
-                        states.Of(row),
-                        isOff ? null : schedule.StartOf(row),
-                        isOff ? null : schedule.FinishOf(row),
-                        !isOff && IsOfHours(schedule, row)
-                    )
-                );
-            }
-        }
-        return [.. found.OrderBy(t => t.ProjectName).ThenBy(t => t.Start ?? PlanTime.Latest)];
-    }
-
-    private static bool IsOfHours(Schedule schedule, int row)
-    {
-        var (start, finish, calendar) = (schedule.StartOf(row), schedule.FinishOf(row), schedule.CalendarOf(row));
-        return start < finish
-            && start.Date == finish.LastDate
-            && (finish.Minutes - start.Minutes < PlanTime.MinutesPerDay)
-            && (calendar.WorkedOn(start.Date) == 0 || calendar.Between(start, finish) < calendar.WorkedOn(start.Date));
+        var found = await across.TasksAsync(projects, [person], today, withDone, cancel);
+        return
+        [
+            .. found
+                .Select(known => new OwnTask(
+                    known.Project,
+                    known.ProjectName,
+                    known.Task.Id,
+                    known.Task.Name,
+                    known.Task.People.Split(' ')[0] == person,
+                    known.Task.StateOn(today),
+                    known.Task.Start,
+                    known.Task.Finish,
+                    known.Task.IsOfHours
+                ))
+                .OrderBy(t => t.ProjectName)
+                .ThenBy(t => t.Start ?? PlanTime.Latest),
+        ];
     }
 
     /// <summary>Puts one person in the place of another, in one edit.</summary>

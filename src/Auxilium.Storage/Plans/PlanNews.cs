@@ -47,6 +47,13 @@ public sealed class PlanNews(IDbContextFactory<AuxiliumDb> databases)
         await TellAsync(db, news, cancel);
     }
 
+    /// <summary>Several at once, within a transaction.</summary>
+    internal static Task TellAllAsync(AuxiliumDb db, IReadOnlyCollection<string> news, CancellationToken cancel)
+    {
+        string[] all = [.. news];
+        return db.Database.ExecuteSqlAsync($"select pg_notify({Channel}, news) from unnest({all}) as news", cancel);
+    }
+
     /// <summary>Within a transaction: told when, and only if, that is committed.</summary>
     internal static Task TellAsync(AuxiliumDb db, string news, CancellationToken cancel) =>
         db.Database.ExecuteSqlAsync($"select pg_notify({Channel}, {news})", cancel);

@@ -209,7 +209,22 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
             Series = task.Series,
         };
 
-    /// <summary>A row as it was written.</summary>
+    /// <summary>A plan as it was written, without its tasks.</summary>
+    internal static ProjectedPlan Read(ProjectedPlanRow row) =>
+        new(
+            row.Day,
+            PlanTime.FromDateTime(row.Start),
+            PlanTime.FromDateTime(row.Finish),
+            Time(row.FinishBy),
+            row.Spare,
+            row.Outlook,
+            row.Progress,
+            row.Whole,
+            row.Passed,
+            []
+        );
+
+    /// <summary>A task as it was written.</summary>
     internal static ProjectedTask Read(ProjectedTaskRow row) =>
         new(
             row.TaskId,

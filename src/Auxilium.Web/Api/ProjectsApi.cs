@@ -8,6 +8,7 @@ using Auxilium.Planning.Words;
 using Auxilium.Storage.Access;
 using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
+using Auxilium.Storage.Tracking;
 using Auxilium.Web.Access;
 using Auxilium.Web.PlanScreen;
 using Microsoft.Net.Http.Headers;
@@ -95,14 +96,15 @@ internal static class ProjectsApi
 
     private static async Task<IResult> ListAsync(
         HttpContext context,
-        PlanStore store,
+        AcrossPlans across,
         ProjectRoles roles,
         Today today,
         CancellationToken cancel
     )
     {
         var theirs = await roles.AllOfAsync(context.User.PersonId(), context.User.IsOrganiser(), cancel);
-        return Results.Ok((await store.LoadAllAsync([.. theirs.Keys], cancel: cancel)).Select(p => ProjectDocument.Of(p, today.Date)));
+        var projects = await across.ProjectsAsync(theirs.Keys.ToList(), today.Date, cancel);
+        return Results.Ok(projects.Where(p => p.Plan is not null).Select(ProjectDocument.Of));
     }
 
     private static async Task<IResult> ChangesAsync(
@@ -384,25 +386,21 @@ public sealed record ProjectDocument(
     IReadOnlyDictionary<string, int> States
 )
 {
-    internal static ProjectDocument Of(StoredPlan stored, DateOnly today)
+    internal static ProjectDocument Of(KnownProject project)
     {
-        var schedule = stored.Schedule;
-        var plan = schedule.Plan;
-        var states = new TaskStates(schedule, today);
-        var leaves = Enumerable.Range(0, plan.Index.Count).Where(schedule.IsLeaf).ToList();
-        var counts = leaves.CountBy(states.Of).ToDictionary(c => JsonNames.Camel(c.Key), c => c.Value);
+        var plan = project.Plan!;
         return new ProjectDocument(
-            stored.Project,
-            stored.Version,
-            plan.Project.Name,
-            plan.FindPerson(plan.Project.Coordinator)?.Name,
-            schedule.Start.ToString(),
-            schedule.Finish.ToString(),
-            plan.Project.FinishBy?.ToString(),
-            Ripple.Spare(schedule)?.Count,
-            Math.Round(schedule.Progress, 4),
-            leaves.Count,
-            counts
+            project.Id,
+            project.Version,
+            project.Name,
+            project.Coordinator,
+            plan.Start.ToString(),
+            plan.Finish.ToString(),
+            plan.FinishBy?.ToString(),
+            plan.Spare,
+            Math.Round((double)plan.Progress, 4),
+            project.Counts.Values.Sum(),
+            project.Counts.ToDictionary(c => JsonNames.Camel(c.Key), c => c.Value)
         );
     }
 }

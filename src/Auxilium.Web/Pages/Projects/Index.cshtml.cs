@@ -1,5 +1,6 @@
 using Auxilium.Storage.Access;
 using Auxilium.Storage.Plans;
+using Auxilium.Storage.Tracking;
 using Auxilium.Web.Access;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -8,7 +9,7 @@ namespace Auxilium.Web.Pages.Projects;
 
 /// <summary>Every project with its dates, progress and what state its tasks are in.</summary>
 [Authorize(Rights.SignedIn)]
-public sealed class IndexModel(PlanStore store, ProjectRoles roles, ClosedProjects closed, Today today) : PageModel
+public sealed class IndexModel(AcrossPlans across, ProjectRoles roles, ClosedProjects closed, Today today) : PageModel
 {
     public IReadOnlyList<ProjectSummary> Projects { get; private set; } = [];
 
@@ -18,10 +19,7 @@ public sealed class IndexModel(PlanStore store, ProjectRoles roles, ClosedProjec
     public async Task OnGetAsync(CancellationToken cancel)
     {
         var mine = await roles.AllOfAsync(User.PersonId(), User.IsOrganiser(), cancel);
-        Projects =
-        [
-            .. (await store.LoadAllAsync([.. mine.Keys], withUnsound: true, cancel)).Select(plan => ProjectSummary.Of(plan, today.Date)),
-        ];
+        Projects = [.. (await across.ProjectsAsync(mine.Keys.ToList(), today.Date, cancel)).Select(ProjectSummary.Of)];
         HasClosed = (await closed.OfAsync(User.PersonId(), User.IsOrganiser(), cancel)).Count > 0;
     }
 }

@@ -1,9 +1,8 @@
 using System.Globalization;
 using Auxilium.Planning.Calendars;
-using Auxilium.Planning.Editing;
+using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
-using Auxilium.Planning.Words;
-using Auxilium.Storage.Plans;
+using Auxilium.Storage.Tracking;
 using Auxilium.Web.PlanScreen;
 
 namespace Auxilium.Web.Pages.Projects;
@@ -35,54 +34,42 @@ public sealed record ProjectSummary(
         (TaskState.Done, "done", "done"),
     ];
 
-    public static ProjectSummary Of(StoredPlan stored, DateOnly today)
+    public static ProjectSummary Of(KnownProject project)
     {
-        if (stored.WhyUnsound is { } why)
+        if (project.Plan is not { } plan)
             return new ProjectSummary(
-                stored.Project,
-                stored.Name,
+                project.Id,
+                project.Name,
                 "No dates",
                 null,
                 0,
                 "",
-                $"Its dates cannot be worked out. {why}",
+                $"Its dates cannot be worked out. {project.Problem}",
                 true,
                 []
             );
-        var schedule = stored.Schedule;
-        var plan = schedule.Plan;
-        var states = new TaskStates(schedule, today);
-        var counts = Enumerable.Range(0, plan.Index.Count).Where(schedule.IsLeaf).CountBy(states.Of).ToDictionary();
-        var spare = Ripple.Spare(schedule);
-        var outlook = Outlook.Of(schedule, today)?.Spare;
         return new ProjectSummary(
-            stored.Project,
-            plan.Project.Name,
-            $"{Day(schedule.Start.Date)} – {Day(schedule.Finish.LastDate)}",
-            plan.FindPerson(plan.Project.Coordinator)?.Name,
-            (int)Math.Floor(schedule.Progress * 100),
-            Passed(schedule.Start, schedule.Finish, PlanTime.On(today), plan.ProjectCalendar),
-            spare is { } s
-                ? $"Deadline {Day(plan.Project.FinishBy!.Value.LastDate)}, {PlanView.SpareText(s, plan.Project.Units)}"
-                    + (
-                        outlook is { } left
-                            ? $" as planned, {PlanView.SpareText(left, plan.Project.Units)} if what is left starts today"
-                            : ""
-                    )
+            project.Id,
+            project.Name,
+            $"{Day(plan.Start.Date)} – {Day(plan.Finish.LastDate)}",
+            project.Coordinator,
+            (int)Math.Floor(plan.Progress * 100),
+            Passed(plan),
+            plan.Spare is { } spare
+                ? $"Deadline {Day(plan.FinishBy!.Value.LastDate)}, {SpareText(spare, project.Units)}"
+                    + (plan.Outlook is { } left ? $" as planned, {SpareText(left, project.Units)} if what is left starts today" : "")
                 : null,
-            spare?.Count < 0 || outlook?.Count < 0,
-            [.. Order.Where(o => counts.ContainsKey(o.State)).Select(o => new StateCount(o.Key, o.Word, counts[o.State]))]
+            plan.Spare < 0 || plan.Outlook < 0,
+            [.. Order.Where(o => project.Counts.ContainsKey(o.State)).Select(o => new StateCount(o.Key, o.Word, project.Counts[o.State]))]
         );
     }
 
-    private static string Passed(PlanTime start, PlanTime finish, PlanTime now, WorkTime calendar)
-    {
-        var whole = calendar.Between(start, finish);
-        var passed = Math.Clamp(calendar.Between(start, now), 0, Math.Max(0, whole));
-        return now < start ? "not begun"
-            : whole <= 0 ? "no time planned"
-            : $"{passed * 100L / whole} % of the time passed";
-    }
+    private static string SpareText(int minutes, WorkUnits units) => PlanView.SpareText(new WorkMinutes(minutes), units);
+
+    private static string Passed(ProjectedPlan plan) =>
+        plan.Passed < 0 ? "not begun"
+        : plan.Whole <= 0 ? "no time planned"
+        : $"{Math.Min(plan.Passed, plan.Whole) * 100L / plan.Whole} % of the time passed";
 
     private static string Day(DateOnly date) => date.ToString("d MMM yyyy", CultureInfo.InvariantCulture);
 }

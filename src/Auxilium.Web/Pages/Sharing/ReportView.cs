@@ -4,6 +4,7 @@ using Auxilium.Planning.Editing;
 using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Words;
 using Auxilium.Storage.Plans;
+using Auxilium.Storage.Tracking;
 using Auxilium.Web.Api;
 using Auxilium.Web.Pages.Projects;
 
@@ -40,7 +41,7 @@ public sealed record ReportView(
         var (schedule, plan) = (stored.Schedule, stored.Schedule.Plan);
         var states = new TaskStates(schedule, today);
         bool Has(string column) => columns is null || columns.Contains(column);
-        var summary = ProjectSummary.Of(stored, today);
+        var summary = ProjectSummary.Of(KnownProject.Of(stored, today));
         if (!Has("state"))
             summary = summary with { Counts = [], Progress = 0 };
         if (!Has("owner"))

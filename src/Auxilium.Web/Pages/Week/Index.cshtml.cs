@@ -1,9 +1,8 @@
 using System.Globalization;
-using Auxilium.Planning.Editing;
 using Auxilium.Storage.Access;
 using Auxilium.Storage.People;
-using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
+using Auxilium.Storage.Tracking;
 using Auxilium.Web.Access;
 using Auxilium.Web.Mail;
 using Microsoft.AspNetCore.Authorization;
@@ -15,7 +14,7 @@ namespace Auxilium.Web.Pages.Week;
 [Authorize(Rights.OwnAccount)]
 [RequestSizeLimit(64 * 1024)]
 public sealed class WeekModel(
-    PlanStore store,
+    AcrossPlans across,
     ProjectRoles roles,
     Storage.People.Directory directory,
     Letters letters,
@@ -66,7 +65,7 @@ public sealed class WeekModel(
         {
             if (person.Email is not { } mail)
                 continue;
-            var theirs = await WeekOfAsync([person.Id], cancel);
+            var theirs = await WeekOfAsync([person], cancel);
             await letters.SendAsync(
                 mail,
                 $"Your tasks, {Span}",
@@ -128,19 +127,23 @@ public sealed class WeekModel(
                 .. all.Select(p => p.Team).Where(t => t.Length > 0).Distinct().Order().Select(t => (TeamMark + t, $"team {t}")),
                 (Nobody, "nobody’s"),
             ];
-        Week = await WeekOfAsync([.. _people.Select(p => p.Id)], cancel, from);
+        Week = await WeekOfAsync(_people, cancel, from);
         return true;
     }
 
     /// <summary>Own tasks in every project; those of others in the projects that one coordinates.</summary>
-    private async Task<TaskWeek> WeekOfAsync(HashSet<string> people, CancellationToken cancel, DateOnly? from = null)
+    private async Task<TaskWeek> WeekOfAsync(IReadOnlyCollection<PersonRow> people, CancellationToken cancel, DateOnly? from = null)
     {
         var mine = await roles.AllOfAsync(User.PersonId(), User.IsOrganiser(), cancel);
-        var plans = await store.LoadAllAsync(
+        var names = people.ToDictionary(p => p.Id, p => p.Name);
+        var tasks = await across.TasksAsync(
             [.. mine.Where(r => IsOwn || r.Value == ProjectRole.Coordinator).Select(r => r.Key)],
-            cancel: cancel
+            names.Keys,
+            today.Date,
+            withDone: true,
+            cancel
         );
         var monday = today.Date.AddDays(-(((int)today.Date.DayOfWeek + 6) % 7));
-        return TaskWeek.Of(plans, people, from ?? (Week is null ? monday : Week.From), Days, today.Date);
+        return TaskWeek.Of(tasks, names, from ?? (Week is null ? monday : Week.From), Days, today.Date);
     }
 }

@@ -1,11 +1,8 @@
 using System.Globalization;
 using System.Text;
-using Auxilium.Planning.Calendars;
-using Auxilium.Planning.Editing;
-using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Words;
-using Auxilium.Storage.Plans;
+using Auxilium.Storage.Tracking;
 using Auxilium.Web.Api;
 
 namespace Auxilium.Web.Pages.Week;
@@ -57,15 +54,21 @@ public sealed record TaskWeek(
 
     public int Count => Late.Count + Days.Sum(d => d.Tasks.Count);
 
-    /// <param name="plans">The projects to look in.</param>
-    /// <param name="people">Whose tasks; nobody's, where it is empty.</param>
+    /// <param name="all">Tasks of those people, in all projects; of nobody, where there are none.</param>
+    /// <param name="people">Names by id of whose tasks they are.</param>
     /// <param name="from">The first day.</param>
     /// <param name="days">How many days.</param>
     /// <param name="today">The day it is.</param>
-    public static TaskWeek Of(IEnumerable<StoredPlan> plans, IReadOnlySet<string> people, DateOnly from, int days, DateOnly today)
+    public static TaskWeek Of(
+        IEnumerable<KnownTask> all,
+        IReadOnlyDictionary<string, string> people,
+        DateOnly from,
+        int days,
+        DateOnly today
+    )
     {
         var to = from.AddDays(days - 1);
-        var tasks = plans.SelectMany(plan => TasksOf(plan, people, from, to, today)).ToList();
+        var tasks = all.Select(task => TaskOf(task, people, from, to, today)).OfType<WeekTask>().ToList();
         return new TaskWeek(
             from,
             to,
@@ -103,65 +106,45 @@ public sealed record TaskWeek(
         }
     }
 
-    private static IEnumerable<WeekTask> TasksOf(
-        StoredPlan stored,
-        IReadOnlySet<string> people,
+    /// <summary>A task as its week lists it; <c>null</c> where it is none of that week.</summary>
+    private static WeekTask? TaskOf(
+        KnownTask known,
+        IReadOnlyDictionary<string, string> people,
         DateOnly from,
         DateOnly to,
         DateOnly today
     )
     {
-        var schedule = stored.Schedule;
-        var (plan, states) = (schedule.Plan, new TaskStates(schedule, today));
-        if (people.Count > 0 && !plan.People.Any(p => people.Contains(p.Id)))
-            yield break;
-        for (var row = 0; row < plan.Tasks.Length; row++)
-        {
-            var task = plan.Tasks[row];
-            if (
-                schedule.IsOff(row)
-                || !schedule.IsLeaf(row)
-                || !(people.Count == 0 ? task.Assignments.IsEmpty : task.Assignments.Any(a => people.Contains(a.Person)))
-            )
-                continue;
-            var (start, finish, state) = (schedule.StartOf(row).Date, schedule.LastDayOf(row), states.Of(row));
-            var isLate = state is TaskState.Overdue or TaskState.LateToStart && from <= today;
-            if (!isLate && (start > to || finish < from))
-                continue;
-            if (state == TaskState.Done && finish < today)
-                continue;
-            // What goes on is listed today, and what began before this week on its first day.
-            var first = start < from ? from : start;
-            var day = state == TaskState.UnderWay && first < today && today <= to && finish >= today ? today : first;
-            var waits =
-                state == TaskState.Waiting
-                    ? string.Join(", ", states.WaitsFor(row).Distinct().Take(3).Select(r => plan.Tasks[r].Name))
-                    : null;
-            var left = task.Remaining is { } remaining
-                ? plan.Project.Units.Minutes(remaining).Count
-                : (int)Math.Round(plan.LengthOf(task).Count * (1 - task.Progress));
-            var who = string.Join(
-                ", ",
-                task.Assignments.Where(a => people.Contains(a.Person)).Select(a => plan.FindPerson(a.Person)!.Name)
-            );
-            yield return new WeekTask(
-                stored.Project,
-                plan.Project.Name,
-                task.Id,
-                task.Name,
-                stored.Version,
-                who,
-                start == finish ? Dates.Day(start) : $"{Dates.Day(start)} to {Dates.Day(finish)}",
-                JsonNames.Camel(state),
-                States[state],
-                (int)Math.Round(task.Progress * 100),
-                Math.Round(left / 60m, 2),
-                isLate ? null : day,
-                Dates.Day(task.IsStarted ? today : start),
-                task.IsStarted && !task.IsFinished,
-                waits,
-                people.Contains(task.Owner ?? "")
-            );
-        }
+        var task = known.Task;
+        if (!task.IsLeaf || task is not { Start: { } begins, LastDay: { } finish })
+            return null;
+        var (start, state) = (begins.Date, task.StateOn(today));
+        var isLate = state is TaskState.Overdue or TaskState.LateToStart && from <= today;
+        if (!isLate && (start > to || finish < from))
+            return null;
+        if (state == TaskState.Done && finish < today)
+            return null;
+        // What goes on is listed today, and what began before this week on its first day.
+        var first = start < from ? from : start;
+        var day = state == TaskState.UnderWay && first < today && today <= to && finish >= today ? today : first;
+        var workers = task.People.Split(' ');
+        return new WeekTask(
+            known.Project,
+            known.ProjectName,
+            task.Id,
+            task.Name,
+            known.Version,
+            string.Join(", ", workers.Where(people.ContainsKey).Select(id => people[id])),
+            start == finish ? Dates.Day(start) : $"{Dates.Day(start)} to {Dates.Day(finish)}",
+            JsonNames.Camel(state),
+            States[state],
+            (int)Math.Round(task.Progress * 100),
+            Math.Round(task.Left / 60m, 2),
+            isLate ? null : day,
+            Dates.Day(task.IsStarted ? today : start),
+            task.IsStarted && !task.IsFinished,
+            state == TaskState.Waiting ? task.WaitsFor : null,
+            people.ContainsKey(workers[0])
+        );
     }
 }

@@ -1,0 +1,160 @@
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Plans;
+using Auxilium.Planning.Tracking;
+using Auxilium.Storage.Plans;
+using Auxilium.Storage.Rows;
+using Microsoft.EntityFrameworkCore;
+
+namespace Auxilium.Storage.Tracking;
+
+/// <summary>A project as it is known without reading its plan.</summary>
+/// <param name="Coordinator">The name of who coordinates it.</param>
+/// <param name="Plan">Its dates; <c>null</c> where they cannot be worked out.</param>
+/// <param name="Problem">Why not, in a sentence.</param>
+/// <param name="Counts">How many tasks and milestones there are in each state.</param>
+public sealed record KnownProject(
+    Guid Id,
+    string Name,
+    string? Coordinator,
+    int Version,
+    WorkUnits Units,
+    ProjectedPlan? Plan,
+    string? Problem,
+    IReadOnlyDictionary<TaskState, int> Counts
+)
+{
+    /// <summary>The same of a plan that is at hand.</summary>
+    public static KnownProject Of(StoredPlan stored, DateOnly today)
+    {
+        if (stored.WhyUnsound is { } why)
+            return new(stored.Project, stored.Name, null, stored.Version, WorkUnits.Standard, null, why, new Dictionary<TaskState, int>());
+        var (plan, projected) = (stored.Schedule.Plan, Projection.Of(stored.Schedule, today));
+        return new(
+            stored.Project,
+            plan.Project.Name,
+            plan.FindPerson(plan.Project.Coordinator)?.Name,
+            stored.Version,
+            plan.Project.Units,
+            projected,
+            null,
+            projected.Tasks.Where(t => t.IsLeaf && t.Start is not null).CountBy(t => t.StateOn(today)).ToDictionary()
+        );
+    }
+}
+
+/// <summary>A task of somebody, in one of many projects.</summary>
+public sealed record KnownTask(Guid Project, string ProjectName, int Version, ProjectedTask Task);
+
+/// <summary>Asks all projects at once, without reading any of their plans.</summary>
+public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Projections projections)
+{
+    /// <summary>Projects, the newest first.</summary>
+    /// <param name="only">Of these.</param>
+    /// <param name="today">The day it is.</param>
+    /// <param name="cancel">Ends the wait.</param>
+    public async Task<IReadOnlyList<KnownProject>> ProjectsAsync(
+        IReadOnlyCollection<Guid> only,
+        DateOnly today,
+        CancellationToken cancel = default
+    )
+    {
+        await projections.RefreshAsync(today, cancel);
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var projects = await (
+            from project in db.Projects
+            join plan in db.Plans on project.Id equals plan.ProjectId
+            join known in db.ProjectedPlans on plan.Id equals known.PlanId
+            where plan.Kind == PlanKind.Live && only.Contains(project.Id)
+            orderby project.CreatedAt descending, project.Id
+            select new
+            {
+                project.Id,
+                project.Name,
+                Coordinator = db.People.Where(p => p.Id == project.Coordinator).Select(p => p.Name).SingleOrDefault(),
+                Plan = plan.Id,
+                plan.HoursPerDay,
+                plan.DaysPerWeek,
+                Known = known,
+            }
+        )
+            .AsNoTracking()
+            .ToListAsync(cancel);
+        var dawn = PlanTime.On(today).ToDateTime();
+        List<Guid> plans = [.. projects.Select(p => p.Plan)];
+        // The order of the states in which TaskStates tries them.
+        var counts = await db
+            .ProjectedTasks.Where(t => plans.Contains(t.PlanId) && t.IsLeaf && t.Start != null)
+            .GroupBy(t => new
+            {
+                t.PlanId,
+                State = t.IsFinished ? TaskState.Done
+                : t.Finish < dawn ? TaskState.Overdue
+                : t.IsStarted || t.Progress > 0 ? TaskState.UnderWay
+                : t.WaitsFor != null ? TaskState.Waiting
+                : t.Start < dawn ? TaskState.LateToStart
+                : TaskState.Ready,
+            })
+            .Select(g => new
+            {
+                g.Key.PlanId,
+                g.Key.State,
+                Count = g.Count(),
+            })
+            .ToListAsync(cancel);
+        var byPlan = counts.ToLookup(c => c.PlanId);
+        return
+        [
+            .. projects.Select(p => new KnownProject(
+                p.Id,
+                p.Name,
+                p.Coordinator,
+                p.Known.Version,
+                new WorkUnits(p.HoursPerDay, p.DaysPerWeek),
+                p.Known.Problem is null ? Projections.Read(p.Known) : null,
+                p.Known.Problem,
+                byPlan[p.Plan].ToDictionary(c => c.State, c => c.Count)
+            )),
+        ];
+    }
+
+    /// <summary>The tasks of some people, by project and in the order of the plans.</summary>
+    /// <param name="only">Of these projects.</param>
+    /// <param name="people">Whose; nobody's, where it is empty.</param>
+    /// <param name="today">The day it is.</param>
+    /// <param name="withDone">Also those that are done.</param>
+    /// <param name="cancel">Ends the wait.</param>
+    public async Task<IReadOnlyList<KnownTask>> TasksAsync(
+        IReadOnlyCollection<Guid> only,
+        IReadOnlyCollection<string> people,
+        DateOnly today,
+        bool withDone,
+        CancellationToken cancel = default
+    )
+    {
+        await projections.RefreshAsync(today, cancel);
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        string[] whose = [.. people];
+        var tasks = db.ProjectedTasks.Where(t => withDone || !t.IsFinished);
+        tasks =
+            whose.Length == 0
+                ? tasks.Where(t => t.People.Length == 0 && t.IsLeaf)
+                : tasks.Where(t => t.People.Any(person => whose.Contains(person)));
+        var found = await (
+            from task in tasks
+            join plan in db.Plans on task.PlanId equals plan.Id
+            join project in db.Projects on plan.ProjectId equals project.Id
+            where plan.Kind == PlanKind.Live && only.Contains(project.Id)
+            orderby project.CreatedAt descending, project.Id, task.Rank
+            select new
+            {
+                project.Id,
+                project.Name,
+                plan.Version,
+                Task = task,
+            }
+        )
+            .AsNoTracking()
+            .ToListAsync(cancel);
+        return [.. found.Select(t => new KnownTask(t.Id, t.Name, t.Version, Projections.Read(t.Task)))];
+    }
+}
