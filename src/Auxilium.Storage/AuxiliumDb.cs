@@ -237,6 +237,7 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
                     h.PersonId,
                     h.Day,
                 });
+            hours.HasIndex(h => new { h.PersonId, h.Day });
             hours.HasOne<ProjectRow>().WithMany().HasForeignKey(h => h.ProjectId);
         });
         modelBuilder.Entity<PresenceRow>(presence => presence.ToTable("presence").HasIndex(p => p.ProjectId));

@@ -154,7 +154,7 @@ try
     if (configuration["EMPTY"] != "1")
         await app.Services.GetRequiredService<DemoOrganisation>().PrepareAsync();
     await app.Services.GetRequiredService<OrganisationClock>().RefreshAsync();
-    if (args is ["rebuild"])
+    if (args is ["rebuild", ..])
     {
         var count = await app.Services.GetRequiredService<Projections>().RebuildAsync(app.Services.GetRequiredService<Today>().Date);
         await Console.Out.WriteLineAsync($"What is asked across plans was made anew from {count} {(count == 1 ? "plan" : "plans")}.");

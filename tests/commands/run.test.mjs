@@ -96,6 +96,7 @@ test("it says what is wrong with an option and what would be right", () => {
   const help = refuse(OWN, "--help");
   assert.equal(help.status, 0);
   assert.match(help.stdout, /--empty/);
+  assert.match(help.stdout, /--rebuild/);
 });
 
 test("it serves, keeps the data, refuses a second start, and recovers from being killed", async (t) => {

@@ -95,6 +95,7 @@ public sealed record Plan
     private LinkEnds? _linkEnds;
     private Groundwork? _groundwork;
     private CalendarBook? _calendarBook;
+    private PeopleById? _people;
 
     public required ProjectSettings Project { get; init; }
 
@@ -106,7 +107,7 @@ public sealed record Plan
 
     public ImmutableArray<PlanLink> Links { get; init; } = [];
 
-    /// <summary>Row colour position: parents, levels, numbers. Built once for each list of tasks.</summary>
+    /// <summary>Rows by position: parents, levels, numbers. Built once for each list of tasks.</summary>
     public PlanIndex Index
     {
         get
@@ -146,7 +147,15 @@ public sealed record Plan
 
     public PlanTask? Find(string id) => Index.TryFind(id, out var row) ? Tasks[row] : null;
 
-    public Person? FindPerson(string? id) => id is null ? null : People.FirstOrDefault(p => p.Id == id);
+    public Person? FindPerson(string? id)
+    {
+        if (id is null)
+            return null;
+        var people = _people;
+        if (people is null || people.All != People)
+            _people = people = new PeopleById(People, People.DistinctBy(p => p.Id).ToDictionary(p => p.Id));
+        return people.ById.GetValueOrDefault(id);
+    }
 
     /// <summary>The length of work a leaf really has: none for a milestone.</summary>
     public WorkMinutes LengthOf(PlanTask task) => task.Milestone ? WorkMinutes.Zero : Project.Units.Minutes(task.Length);
@@ -187,6 +196,9 @@ public sealed record Plan
             _ => ProjectCalendar,
         };
     }
+
+    /// <summary>The people of a plan by their ids.</summary>
+    private sealed record PeopleById(ImmutableArray<Person> All, Dictionary<string, Person> ById);
 
     public static Plan Empty(string name, PlanTime start) =>
         new()

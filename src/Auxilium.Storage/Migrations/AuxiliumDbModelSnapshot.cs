@@ -332,6 +332,9 @@ namespace Auxilium.Storage.Migrations
                     b.HasKey("ProjectId", "TaskId", "PersonId", "Day")
                         .HasName("pk_hours");
 
+                    b.HasIndex("PersonId", "Day")
+                        .HasDatabaseName("ix_hours_person_id_day");
+
                     b.ToTable("hours", (string)null);
                 });
 
