@@ -186,7 +186,17 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
             feed.ToTable("feeds").HasOne<Account>().WithMany().HasForeignKey(f => f.PersonId);
             feed.HasIndex(f => f.Hash).IsUnique();
         });
-        modelBuilder.Entity<OrganisationRow>().ToTable("organisation").Property(o => o.Id).ValueGeneratedNever();
+        modelBuilder.Entity<OrganisationRow>(organisation =>
+        {
+            organisation.ToTable("organisation").Property(o => o.Id).ValueGeneratedNever();
+            organisation.Property(o => o.Currency).HasDefaultValue("EUR");
+            organisation
+                .Property(o => o.FirstWeekday)
+                .HasConversion<string>()
+                .HasDefaultValue(DayOfWeek.Monday)
+                .HasSentinel(DayOfWeek.Monday);
+            organisation.Property(o => o.Calendar).HasDefaultValue("weekdays");
+        });
         modelBuilder.Entity<FirstStartRow>().ToTable("first_start").Property(f => f.Id).ValueGeneratedNever();
         // What happened stays, whoever and whatever it was about.
         modelBuilder.Entity<AuditRow>().ToTable("audit");

@@ -14,6 +14,7 @@ using Auxilium.Web.Live;
 using Auxilium.Web.Mail;
 using Auxilium.Web.Notices;
 using Auxilium.Web.Pages;
+using Auxilium.Web.Pages.People;
 using Auxilium.Web.PlanScreen;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.DataProtection;
@@ -213,6 +214,9 @@ app.UseAntiforgery();
 // Neither asks who somebody is, so that both go on while the database is away.
 app.MapStaticAssets().AllowAnonymous().ShortCircuit();
 app.MapHealthChecks("/healthz").AllowAnonymous().ShortCircuit();
+
+// Whoever sees a page sees the logo on it, by a link as well.
+app.MapGet("/logo", LogoAsync).AllowAnonymous().ExcludeFromDescription();
 app.MapOpenApi().RequireAuthorization(Rights.SignedIn);
 var api = app.MapGroup("/api/v1")
     .AddEndpointFilter<RouteGroupBuilder, ForgeryFilter>()
@@ -234,6 +238,14 @@ app.MapRazorPages().WithStaticAssets();
 app.Lifetime.ApplicationStopping.Register(app.Services.GetRequiredService<Presence>().SendAllAway);
 await app.RunAsync();
 return 0;
+
+static async Task<IResult> LogoAsync(Organisation organisation, HttpContext context, CancellationToken cancel)
+{
+    if ((await organisation.FindAsync(cancel))?.Logo is not { } logo)
+        return Results.NotFound();
+    context.Response.Headers.CacheControl = "private, max-age=300";
+    return Results.Bytes(logo, OrganisationModel.TypeOf(logo) ?? "application/octet-stream");
+}
 
 static string? WhyNoConnection(string? text)
 {

@@ -41,7 +41,11 @@ public class ClockTests
         // The other hears of it by the database; a new one reads it.
         await using var north = new TestApp(database.Connection, today: "", world: new MovedClock(evening, "Pacific/Auckland"));
         Assert.Equal(new DateOnly(2027, 5, 13), TodayOf(north));
-        Assert.Contains("calls the organisation", await client.GetStringAsync("/audit"), StringComparison.Ordinal);
+        Assert.Contains(
+            "gave the organisation the name “Tidewell Boathouse” and the time zone Europe/London",
+            System.Net.WebUtility.HtmlDecode(await client.GetStringAsync("/audit")),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]

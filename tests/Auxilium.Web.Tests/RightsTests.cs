@@ -20,6 +20,7 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
     private static readonly string[] OpenToAll =
     [
         "/healthz",
+        "/logo",
         "/error",
         "/sign-in",
         "/sign-in/second-step",

@@ -689,13 +689,42 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("id");
 
+                    b.Property<string>("Calendar")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text")
+                        .HasDefaultValue("weekdays")
+                        .HasColumnName("calendar");
+
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text")
+                        .HasDefaultValue("EUR")
+                        .HasColumnName("currency");
+
                     b.Property<DateOnly?>("DigestOn")
                         .HasColumnType("date")
                         .HasColumnName("digest_on");
 
+                    b.Property<string>("FirstWeekday")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text")
+                        .HasDefaultValue("Monday")
+                        .HasColumnName("first_weekday");
+
+                    b.Property<string>("Holidays")
+                        .HasColumnType("text")
+                        .HasColumnName("holidays");
+
                     b.Property<bool>("IsDemo")
                         .HasColumnType("boolean")
                         .HasColumnName("is_demo");
+
+                    b.Property<byte[]>("Logo")
+                        .HasColumnType("bytea")
+                        .HasColumnName("logo");
 
                     b.Property<string>("Name")
                         .IsRequired()

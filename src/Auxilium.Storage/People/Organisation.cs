@@ -22,29 +22,48 @@ public sealed class Organisation(IDbContextFactory<AuxiliumDb> databases)
     /// <summary>Asks anew next time: it is called otherwise now, or its clocks are elsewhere.</summary>
     public void Forget() => _known = null;
 
-    /// <summary>Changes what it is called and where its clocks are.</summary>
-    /// <param name="timeZone">As the time zone database names it, such as <c>Europe/Berlin</c>.</param>
-    public async Task ChangeAsync(string name, string timeZone, string by, TimeProvider clock, CancellationToken cancel = default)
+    /// <summary>Changes what everything in it goes by.</summary>
+    /// <returns>What is other now, in words; empty where nothing is.</returns>
+    public async Task<string> ChangeAsync(OrganisationSettings now, string by, TimeProvider clock, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var row = await db.Organisation.SingleAsync(cancel);
-        var what = string.Join(
-            " and ",
-            new[]
+        List<string> what =
+        [
+            .. new[]
             {
-                row.Name == name ? null : $"calls the organisation “{name}”",
-                row.TimeZone == timeZone ? null : $"sets its clocks to {timeZone}",
-            }.Where(w => w is not null)
+                row.Name == now.Name ? null : $"the name “{now.Name}”",
+                row.TimeZone == now.TimeZone ? null : $"the time zone {now.TimeZone}",
+                row.Currency == now.Currency ? null : $"the currency {now.Currency}",
+                row.FirstWeekday == now.FirstWeekday ? null : $"weeks that start on {now.FirstWeekday}",
+                row.Calendar == now.Calendar && row.Holidays == now.Holidays ? null : "the working days of new projects",
+                now.Logo is null ? null
+                : now.Logo.Length == 0
+                    ? row.Logo is null ? null
+                        : "no logo"
+                : "a logo",
+            }.OfType<string>(),
+        ];
+        if (what.Count == 0)
+            return "";
+        (row.Name, row.TimeZone, row.Currency, row.FirstWeekday, row.Calendar, row.Holidays) = (
+            now.Name,
+            now.TimeZone,
+            now.Currency,
+            now.FirstWeekday,
+            now.Calendar,
+            now.Holidays
         );
-        if (what.Length == 0)
-            return;
-        (row.Name, row.TimeZone) = (name, timeZone);
-        Audit.Note(db, clock, by, null, null, $"{await Audit.NameAsync(db, by, cancel)} {what}.");
+        if (now.Logo is { } logo)
+            row.Logo = logo.Length == 0 ? null : logo;
+        var words = what.Count == 1 ? what[0] : $"{string.Join(", ", what.Take(what.Count - 1))} and {what[^1]}";
+        Audit.Note(db, clock, by, null, null, $"{await Audit.NameAsync(db, by, cancel)} gave the organisation {words}.");
         await db.SaveChangesAsync(cancel);
         await PlanNews.TellAsync(db, PlanNews.Organisation, cancel);
         await transaction.CommitAsync(cancel);
         Forget();
+        return words;
     }
 
     /// <summary>Whether the mail of a day is still to be made; it is this process that makes it then.</summary>
@@ -86,3 +105,20 @@ public sealed class Organisation(IDbContextFactory<AuxiliumDb> databases)
             ) == 1;
     }
 }
+
+/// <summary>What everything in an organisation goes by.</summary>
+/// <param name="TimeZone">As the time zone database names it, such as <c>Europe/Berlin</c>.</param>
+/// <param name="Currency">As banks write it: EUR.</param>
+/// <param name="FirstWeekday">Weeks begin with it, where nobody chose another day.</param>
+/// <param name="Calendar">Id of the ready-made calendar that new projects work by.</param>
+/// <param name="Holidays">Id of the public holidays that new projects keep; <c>null</c> for none.</param>
+/// <param name="Logo">A PNG or JPEG picture; empty to take it away, <c>null</c> to leave it as it is.</param>
+public sealed record OrganisationSettings(
+    string Name,
+    string TimeZone,
+    string Currency,
+    DayOfWeek FirstWeekday,
+    string Calendar,
+    string? Holidays,
+    byte[]? Logo = null
+);

@@ -188,6 +188,21 @@ public sealed class OrganisationRow
     /// <summary>Where its clocks are, as the time zone database names it; <c>null</c> for where the server is.</summary>
     public string? TimeZone { get; set; }
 
+    /// <summary>The currency of all money, as banks write it: EUR.</summary>
+    public string Currency { get; set; } = "EUR";
+
+    /// <summary>The day that weeks begin with, where nobody chose another.</summary>
+    public DayOfWeek FirstWeekday { get; set; } = DayOfWeek.Monday;
+
+    /// <summary>Id of the ready-made calendar that new projects work by.</summary>
+    public string Calendar { get; set; } = "weekdays";
+
+    /// <summary>Id of the public holidays that new projects keep; <c>null</c> for none.</summary>
+    public string? Holidays { get; set; }
+
+    /// <summary>A PNG or JPEG picture.</summary>
+    public byte[]? Logo { get; set; }
+
     /// <summary>The last day whose mail of the day was made.</summary>
     public DateOnly? DigestOn { get; set; }
 }

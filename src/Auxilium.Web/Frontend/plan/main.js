@@ -25,6 +25,7 @@ import { Remembered } from "./state/remembered.js";
 import { showOthers } from "./server/others.js";
 import { Sight } from "./state/sight.js";
 import { Store } from "./state/store.js";
+import { useWeekStart } from "./state/view.js";
 import { drawStrip, openMoves } from "./panels/strip.js";
 import { dayOf } from "./state/time.js";
 import { drawTray } from "./panels/tray.js";
@@ -41,6 +42,7 @@ const data = JSON.parse(element("plan-data").textContent ?? "");
 
 const isPlan = main.dataset.screen === "plan";
 
+useWeekStart(main.dataset.week);
 const store = new Store(data.changes);
 store.teams = new Map(Object.entries(data.teams));
 let isFollowing = false;

@@ -2,7 +2,9 @@ using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Typing;
+using Auxilium.Storage.People;
 using Auxilium.Storage.Plans;
+using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
@@ -14,8 +16,11 @@ namespace Auxilium.Web.Pages.Projects;
 /// <summary>Makes a project of a name, a start date or one it must be finished by, and a coordinator.</summary>
 [Authorize(Rights.MakeProjects)]
 [RequestSizeLimit(64 * 1024)]
-public sealed class NewModel(PlanStore store, Today today) : PageModel
+public sealed class NewModel(PlanStore store, Organisation organisation, Today today) : PageModel
 {
+    /// <summary>Public holidays are entered for this year and so many more.</summary>
+    private const int HolidayYears = 3;
+
     [BindProperty]
     public string? Name { get; set; }
 
@@ -60,7 +65,7 @@ public sealed class NewModel(PlanStore store, Today today) : PageModel
             ModelState.AddModelError(nameof(Coordinator), "Choose who coordinates the project.");
         if (!ModelState.IsValid)
             return Page();
-        var empty = Planning.Plans.Plan.Empty(name, default);
+        var empty = WithCalendar(Planning.Plans.Plan.Empty(name, default), await organisation.FindAsync(cancel));
         var project = empty.Project with { Start = start?.AsStart(empty.ProjectCalendar) };
         var finish = finishBy?.AsFinish(empty.ProjectCalendar);
         var plan = empty with
@@ -78,6 +83,23 @@ public sealed class NewModel(PlanStore store, Today today) : PageModel
         };
         var stored = await store.CreateAsync(plan, coordinator!, false, cancel);
         return Redirect($"/projects/{stored.Project}");
+    }
+
+    /// <summary>With the working days of the organisation.</summary>
+    private Planning.Plans.Plan WithCalendar(Planning.Plans.Plan plan, OrganisationRow? settings)
+    {
+        if (settings is null || (settings.Calendar == WorkCalendar.Weekdays.Id && settings.Holidays is null))
+            return plan;
+        var week = ReadyMadeCalendars.All.FirstOrDefault(c => c.Id == settings.Calendar) ?? WorkCalendar.Weekdays;
+        var holidays = PublicHolidays.Sets.FirstOrDefault(set => set.Id == settings.Holidays);
+        var year = today.Date.Year;
+        var calendar = week with
+        {
+            Id = "organisation",
+            Name = holidays is null ? week.Name : $"{week.Name}, holidays of {holidays.Name}",
+            Exceptions = holidays is null ? [] : [.. holidays.Between(year, Math.Min(year + HolidayYears, 2100))],
+        };
+        return plan with { Calendars = [calendar], Project = plan.Project with { Calendar = calendar.Id } };
     }
 
     /// <summary>A date as typed. Without a year it is in the ten months to come, or the last two.</summary>

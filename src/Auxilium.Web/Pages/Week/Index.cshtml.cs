@@ -17,6 +17,7 @@ public sealed class WeekModel(
     AcrossPlans across,
     ProjectRoles roles,
     Storage.People.Directory directory,
+    Organisation organisation,
     Letters letters,
     OwnAddress address,
     Today today
@@ -143,7 +144,8 @@ public sealed class WeekModel(
             withDone: true,
             cancel
         );
-        var monday = today.Date.AddDays(-(((int)today.Date.DayOfWeek + 6) % 7));
-        return TaskWeek.Of(tasks, names, from ?? (Week is null ? monday : Week.From), Days, today.Date);
+        var firstDay = (await organisation.FindAsync(cancel))?.FirstWeekday ?? DayOfWeek.Monday;
+        var begins = today.Date.AddDays(-(((int)today.Date.DayOfWeek - (int)firstDay + 7) % 7));
+        return TaskWeek.Of(tasks, names, from ?? (Week is null ? begins : Week.From), Days, today.Date);
     }
 }

@@ -46,6 +46,13 @@ export const EVERYTHING = {
   group: "",
 };
 
+/** The day that weeks begin with, where nobody chose another. @type {View["weekStart"]} */ let usualWeekStart = "mon";
+
+/** @param {string | undefined} day as the organisation has it */
+export function useWeekStart(day) {
+  if (day === "mon" || day === "sat" || day === "sun") usualWeekStart = day;
+}
+
 /** @returns {View} */
 export const plainView = () => ({
   folded: [],
@@ -54,7 +61,7 @@ export const plainView = () => ({
   wrap: false,
   rows: "colour",
   weeks: "dates",
-  weekStart: "mon",
+  weekStart: usualWeekStart,
   label: "none",
   colour: "state",
   periods: true,
