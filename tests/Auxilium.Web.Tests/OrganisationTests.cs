@@ -93,6 +93,31 @@ public partial class OrganisationTests
         Assert.DoesNotContain("Renamed", await client.GetStringAsync("/"), StringComparison.Ordinal);
     }
 
+    [Theory]
+    [InlineData("12 May", "2027-05-12", "12 May 2027")]
+    [InlineData("today", "2027-05-13", "13 May 2027")]
+    [InlineData("2028-02-29", "2028-02-29", "29 Feb 2028")]
+    [InlineData("30 Dec&near=2029-01-02", "2028-12-30", "30 Dec 2028")]
+    public async Task A_day_is_read_as_people_type_it(string typed, string day, string text)
+    {
+        using var demo = new DemoApp();
+        using var stranger = demo.App.CreateClient();
+        var read = JsonNode.Parse(await stranger.GetStringAsync($"/api/v1/days?text={typed}"))!;
+        Assert.Equal((day, text), (read["day"]!.GetValue<string>(), read["text"]!.GetValue<string>()));
+        using var wrong = await stranger.GetAsync("/api/v1/days?text=5/6");
+        Assert.Equal(HttpStatusCode.BadRequest, wrong.StatusCode);
+        Assert.Contains("could be read two ways", await wrong.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        using var client = demo.App.SignedIn();
+        var week = WebUtility.HtmlDecode(await client.GetStringAsync($"/my-week?from={typed.Split('&')[0]}"));
+        Assert.Contains("First day", week, StringComparison.Ordinal);
+        Assert.Contains("value=\"someday\"", await client.GetStringAsync("/my-week?from=someday"), StringComparison.Ordinal);
+        Assert.Contains(
+            "“someday” is not a date",
+            WebUtility.HtmlDecode(await client.GetStringAsync("/my-week?from=someday")),
+            StringComparison.Ordinal
+        );
+    }
+
     [Fact]
     public async Task A_logo_is_shown_to_everybody_once_it_is_a_picture()
     {

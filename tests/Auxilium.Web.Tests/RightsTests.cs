@@ -21,6 +21,7 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
     [
         "/healthz",
         "/logo",
+        "/api/v1/days",
         "/error",
         "/sign-in",
         "/sign-in/second-step",

@@ -36,11 +36,11 @@ test("a task repeats by a rule that is said with its dates before it is kept, an
   await expect(dialog.getByRole("status")).toHaveText(
     "Every week on Tue at 18:30, 2 hours each: 3 times, from Tue 4 May to Tue 18 May.",
   );
-  await dialog.getByLabel("It goes on").selectOption("until");
-  await dialog.getByLabel("Last day").fill("2027-05-01");
+  await dialog.getByLabel("Ends").selectOption("until");
+  await dialog.getByLabel("Last day").fill("1 May 2027");
   await expect(dialog.getByRole("status")).toContainText("The last day is before the first");
   await expect(dialog.getByRole("button", { name: "Repeat task" })).toBeDisabled();
-  await dialog.getByLabel("It goes on").selectOption("project");
+  await dialog.getByLabel("Ends").selectOption("project");
   await dialog.getByRole("button", { name: "Repeat task" }).click();
   await expect(plan.strip).toContainText("Crew meeting comes every week on Tue at 18:30, 2 hours each: 3 times.");
   await expect
@@ -140,10 +140,10 @@ test("named periods and other projects lie softly behind the plan", async ({ pag
   await page.getByLabel("Another period").fill("Quay closed");
   await page.getByLabel("Another period").press("Enter");
   const period = page.getByRole("group", { name: "Quay closed" });
-  await period.getByLabel("To", { exact: true }).fill("2027-05-01");
+  await period.getByLabel("To", { exact: true }).fill("1 May");
   await period.getByLabel("To", { exact: true }).blur();
   await expect(period.getByRole("alert").filter({ hasText: "ends before it begins" })).toBeVisible();
-  await period.getByLabel("To", { exact: true }).fill("2027-05-20");
+  await period.getByLabel("To", { exact: true }).fill("20 May");
   await period.getByLabel("To", { exact: true }).blur();
   await expect(page.getByRole("status").filter({ hasText: "Named periods" })).toContainText("Quay closed");
 });

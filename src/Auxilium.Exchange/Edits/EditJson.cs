@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Nodes;
@@ -56,6 +57,14 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
                     DateText.TryParse(text, s_reading!._today, out var date, out var problem, s_reading._near)
                         ? date
                         : throw new JsonException(problem)
+                ),
+                new TextConverter<DateOnly>(
+                    text =>
+                        !DateText.TryParse(text, s_reading!._today, out var day, out var problem, s_reading._near)
+                            ? throw new JsonException(problem)
+                        : day.Minute is not null ? throw new JsonException($"“{text}” has a time: give a day alone, such as 12 May.")
+                        : day.Date,
+                    day => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)
                 ),
                 new TextConverter<Length>(ReadLag),
                 new TextConverter<TypedLength>(text =>
@@ -124,7 +133,7 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
     {
         [typeof(PlanTime)] = "An instant like 2027-05-03T09:00.",
         [typeof(DateOrTime)] = "A day or an instant, exactly or as people type it: 2027-05-03, 12 May, today.",
-        [typeof(DateOnly)] = "A day like 2027-05-03.",
+        [typeof(DateOnly)] = "A day, exactly or as people type it: 2027-05-03, 12 May, today.",
         [typeof(Length)] = "A length like 2d, 4h or 1w; negative for a lead.",
         [typeof(TypedLength)] = "A length like 2d, 4h or 1w, with ? behind it for a guess.",
         [typeof(DayOfWeek)] = "One of mon, tue, wed, thu, fri, sat, sun.",
@@ -265,13 +274,13 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
     }
 
     /// <summary>A value written as text.</summary>
-    private sealed class TextConverter<T>(Func<string, T> parse) : JsonConverter<T>
+    private sealed class TextConverter<T>(Func<string, T> parse, Func<T, string>? write = null) : JsonConverter<T>
         where T : struct
     {
         public override T Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
             reader.TokenType == JsonTokenType.String ? parse(reader.GetString()!) : throw new JsonException("This must be a text.");
 
         public override void Write(Utf8JsonWriter writer, T value, JsonSerializerOptions options) =>
-            writer.WriteStringValue(value.ToString());
+            writer.WriteStringValue(write?.Invoke(value) ?? value.ToString());
     }
 }

@@ -1,7 +1,9 @@
+using System.Globalization;
 using System.Text.Json;
 using Auxilium.Exchange;
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Typing;
 using Auxilium.Storage.Access;
 using Auxilium.Storage.Plans;
 using Auxilium.Storage.Tracking;
@@ -21,6 +23,13 @@ internal static class CalendarsApi
             .WithTags("Calendars")
             .WithSummary("Week patterns to begin a calendar from, as plan documents have them.")
             .Produces<IReadOnlyList<object>>();
+        // Filters of a plan that is seen by a link are typed, too.
+        api.MapGet("/days", Day)
+            .AllowAnonymous()
+            .WithTags("Calendars")
+            .WithSummary("Which day a text means, as people type it: 12 May, 2027-05-12, today. Without a year it is close to the day “near”.")
+            .Produces<ReadDayDocument>()
+            .ProducesProblem(400);
         api.MapGet("/holidays", () => Results.Ok(PublicHolidays.Sets.Select(s => new HolidaySetDocument(s.Id, s.Name))))
             .RequireAuthorization(Rights.SignedIn)
             .WithTags("Calendars")
@@ -44,6 +53,13 @@ internal static class CalendarsApi
             .Produces<YearDocument>()
             .ProducesProblem(400)
             .ProducesProblem(404);
+    }
+
+    private static IResult Day(string? text, DateOnly? near, Today today)
+    {
+        if (!DateText.TryParse(text, today.Date, out var day, out var problem, near))
+            return Problems.Bad(problem, "date");
+        return Results.Ok(new ReadDayDocument(day.Date, day.Date.ToString("d MMM yyyy", CultureInfo.InvariantCulture)));
     }
 
     private static IResult Holidays(string set, int from, int to)
@@ -112,3 +128,6 @@ public sealed record YearDocument(int Year, IReadOnlyList<YearDay> Days, double 
 /// <param name="Minutes">Working minutes.</param>
 /// <param name="Name">Of the exception that the day is in; <c>null</c> on a day of the week pattern.</param>
 public sealed record YearDay(int Minutes, string? Name);
+
+/// <param name="Text">As people read it: 12 May 2027.</param>
+public sealed record ReadDayDocument(DateOnly Day, string Text);

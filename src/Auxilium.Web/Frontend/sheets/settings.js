@@ -230,16 +230,19 @@ function periodFields({ project: { periods } }) {
 }
 
 /**
- * A day of its own picker.
+ * A day, typed as people type it.
  * @param {string} label
  * @param {string} value YYYY-MM-DD
  * @param {import("../plan/card/fields.js").Send} send
  * @param {string} key
  */
 function dayField(label, value, send, key) {
-  const field = textField(label, value, (day, tell) => (day ? send(day, tell) : tell("Give a day.")), { key });
-  /** @type {HTMLInputElement} */ (field.querySelector("input")).type = "date";
-  return field;
+  const text = value === "" ? "" : full(dayOf(minutesOf(`${value}T00:00`)));
+  const hint = "a day, such as 12 May";
+  return textField(label, text, (day, tell) => (day ? send(day, tell) : tell("Give a day, such as 12 May.")), {
+    key,
+    hint,
+  });
 }
 
 /** @param {string | null} instant */

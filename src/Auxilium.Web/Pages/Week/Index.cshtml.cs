@@ -1,4 +1,5 @@
 using System.Globalization;
+using Auxilium.Planning.Typing;
 using Auxilium.Storage.Access;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
@@ -29,6 +30,7 @@ public sealed class WeekModel(
     private const string Nobody = ":nobody";
 
     private IReadOnlyList<PersonRow> _people = [];
+    private string? _typed;
 
     public TaskWeek Week { get; private set; } = null!;
 
@@ -48,16 +50,20 @@ public sealed class WeekModel(
 
     public string TodayText => Text(today.Date);
 
-    public string FromText => Text(Week.From);
+    /// <summary>The first day as people read it, or what was typed for it and cannot be read.</summary>
+    public string FromText => _typed ?? Week.From.ToString("d MMM yyyy", CultureInfo.InvariantCulture);
+
+    /// <summary>What is wrong with the first day that was typed.</summary>
+    public string? FromProblem { get; private set; }
 
     public bool IsThisWeek => Week.From <= today.Date && today.Date <= Week.To;
 
     public string Span => $"{DayName(Week.From)} to {DayName(Week.To)}";
 
-    public async Task<IActionResult> OnGetAsync(string? who, DateOnly? from, int? days, CancellationToken cancel) =>
+    public async Task<IActionResult> OnGetAsync(string? who, string? from, int? days, CancellationToken cancel) =>
         await LoadAsync(who, from, days, cancel) ? Page() : NotFound();
 
-    public async Task<IActionResult> OnPostMailAsync(string? who, DateOnly? from, int? days, CancellationToken cancel)
+    public async Task<IActionResult> OnPostMailAsync(string? who, string? from, int? days, CancellationToken cancel)
     {
         if (!await LoadAsync(who, from, days, cancel))
             return NotFound();
@@ -98,10 +104,19 @@ public sealed class WeekModel(
 
     private static string Text(DateOnly day) => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 
-    private async Task<bool> LoadAsync(string? who, DateOnly? from, int? days, CancellationToken cancel)
+    private DateOnly? ReadDay(string? text)
     {
-        if (from is { Year: < 1990 or > 2100 })
-            return false;
+        if (string.IsNullOrWhiteSpace(text))
+            return null;
+        if (DateText.TryParse(text, today.Date, out var day, out var problem))
+            return day.Date;
+        (_typed, FromProblem) = (text, problem);
+        return null;
+    }
+
+    private async Task<bool> LoadAsync(string? who, string? first, int? days, CancellationToken cancel)
+    {
+        var from = ReadDay(first);
         Who = string.IsNullOrEmpty(who) ? User.PersonId() : who;
         IsOwn = Who == User.PersonId();
         Days = Math.Clamp(days ?? 7, 1, 92);

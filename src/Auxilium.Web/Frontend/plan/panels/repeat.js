@@ -23,6 +23,7 @@ export function makeRepeat(store, outbox, actions) {
   const keep = /** @type {HTMLButtonElement} */ (document.getElementById("repeat-keep"));
   let task = "";
   let asked = 0;
+  /** The day it comes first, as far as it is known. */ let firstDay = "";
 
   form.addEventListener("submit", (event) => event.preventDefault());
   form.addEventListener("input", () => {
@@ -49,14 +50,14 @@ export function makeRepeat(store, outbox, actions) {
     for (const name of WEEKDAYS) box(name).checked = known?.on.length ? known.on.includes(name) : name === weekday;
     set("which", known?.week ? String(known.week) : "date");
     set("weekday", (known?.week && known.on[0]) || weekday);
-    set("from", (known?.from ?? iso(day)).slice(0, 10));
+    setDay("from", (known?.from ?? iso(day)).slice(0, 10));
     set(
       "time",
       known ? (known.from.split("T")[1] ?? "") : start % 1440 === store.project.dayStart ? "" : timeIn(start, day),
     );
     set("length", known?.length ?? (row.kind === "milestone" ? "0d" : row.length.replace("?", "")));
     set("end", known?.times ? "times" : known?.until ? "until" : "project");
-    set("until", known?.until?.slice(0, 10) ?? iso(dayOf(store.project.finish)));
+    setDay("until", known?.until?.slice(0, 10) ?? iso(dayOf(store.project.finish)));
     set("times", String(known?.times ?? 6));
     set("closed", known?.closed ?? "next");
     field("length").disabled = row.kind === "milestone";
@@ -77,22 +78,22 @@ export function makeRepeat(store, outbox, actions) {
     for (const option of /** @type {HTMLSelectElement} */ (field("every")).options)
       option.text = one ? option.value : `${option.value}s`;
     const [date] = /** @type {HTMLSelectElement} */ (field("which")).options;
-    const first = value("from") && dayOf(minutesOf(`${value("from")}T00:00`));
-    if (first) date.text = every === "year" ? `on ${short(first)}` : `on day ${parts(first).date}`;
+    const first = firstDay === "" ? null : dayOf(minutesOf(`${firstDay}T00:00`));
+    if (first !== null) date.text = every === "year" ? `on ${short(first)}` : `on day ${parts(first).date}`;
   }
 
   function rule() {
     const every = value("every");
     const counted = every !== "week" && every !== "day" && value("which") !== "date";
-    const time = value("time").trim();
+    const [from, time] = [value("from").trim(), value("time").trim()];
     const end = value("end");
     return {
       every,
       interval: Math.round(Number(value("interval"))) || 0,
       on: every === "week" ? WEEKDAYS.filter((name) => box(name).checked) : counted ? [value("weekday")] : [],
       week: counted ? Number(value("which")) : null,
-      from: time === "" ? value("from") : `${value("from")}T${time}`,
-      until: end === "until" ? value("until") || null : null,
+      from: time === "" ? from : `${from}${/^\d{4}-\d\d-\d\d$/.test(from) ? "T" : " "}${time}`,
+      until: end === "until" ? value("until").trim() || null : null,
       times: end === "times" ? Math.round(Number(value("times"))) || 0 : null,
       length: value("length"),
       closed: value("closed"),
@@ -105,6 +106,10 @@ export function makeRepeat(store, outbox, actions) {
     if (mine !== asked) return;
     const problem = "message" in answer ? answer.message : "";
     keep.disabled = problem !== "";
+    if (!("message" in answer) && answer.dates[0] && answer.dates[0].start.slice(0, 10) !== firstDay) {
+      firstDay = answer.dates[0].start.slice(0, 10);
+      arrange();
+    }
     say.className = problem ? "problem" : "repeat-said";
     say.textContent = "message" in answer ? problem : `${answer.sentence} ${answer.change}`.trim();
     dates.replaceChildren(...("message" in answer ? [] : listed(answer)));
@@ -135,6 +140,12 @@ export function makeRepeat(store, outbox, actions) {
   /** @param {string} name @param {string} text */
   function set(name, text) {
     field(name).value = text;
+  }
+
+  /** @param {"from" | "until"} name @param {string} day YYYY-MM-DD */
+  function setDay(name, day) {
+    if (name === "from") firstDay = day;
+    set(name, `${short(dayOf(minutesOf(`${day}T00:00`)))} ${day.slice(0, 4)}`);
   }
 
   /** @param {string} id @param {boolean} on */

@@ -10,20 +10,11 @@ import { valuesIn } from "../fields/facts.js";
 import { FIELDS, fieldOf } from "../fields/fields.js";
 import { COLUMNS, columnsOf, FIRST, LEAST_WIDTH, MOST_WIDTH } from "../list/columns.js";
 import { filtersOf, viewIn } from "../state/view.js";
-import { dayOf, minutesOf, short } from "../state/time.js";
+import { readDays } from "../../shared/day-input.js";
+import { dayOf, iso, minutesOf, short } from "../state/time.js";
 
 /** Fields of a view that are chosen from a list, or typed. */
-const CHOICES = /** @type {const} */ ([
-  "phase",
-  "from",
-  "to",
-  "group",
-  "rows",
-  "colour",
-  "label",
-  "weeks",
-  "weekStart",
-]);
+const CHOICES = /** @type {const} */ (["phase", "group", "rows", "colour", "label", "weeks", "weekStart"]);
 
 /** Fields of a view that are on or off. */
 const CHECKS = /** @type {const} */ (["keyOnly", "hideDone", "milestones", "finishPath", "wrap", "periods", "others"]);
@@ -39,6 +30,12 @@ function phasesToChoose({ rows, view }) {
   const chosen = phases.find((row) => row.id === view.phase);
   return chosen && !some.includes(chosen) ? [...some, chosen] : some;
 }
+
+/** Days between which rows lie: what is typed there is read by the server. */
+const DAYS = /** @type {const} */ (["from", "to"]);
+
+/** @param {string} day YYYY-MM-DD */
+const full = (day) => `${short(dayOf(minutesOf(`${day}T00:00`)))} ${day.slice(0, 4)}`;
 
 const FILTERS = FIELDS.flatMap(({ key, label, filter }) => (filter ? [{ key, label, filter }] : []));
 
@@ -99,6 +96,12 @@ export function drawView(store, remembered) {
       sort: sort === "" ? null : { col: sort, down: checked("down") },
     });
   });
+  for (const name of DAYS)
+    readDays(
+      /** @type {HTMLInputElement} */ (field(name)),
+      (day) => store.show({ [name]: day }),
+      () => iso(dayOf(store.project.start)),
+    );
   const columnList = /** @type {HTMLElement} */ (document.getElementById("view-columns"));
   const views = new Views(store, remembered);
   store.subscribe(draw);
@@ -115,6 +118,8 @@ export function drawView(store, remembered) {
     if (document.activeElement !== field("text")) /** @type {HTMLInputElement} */ (field("text")).value = view.text;
     for (const name of CHECKS) check(name, view[name]);
     for (const name of CHOICES) field(name).value = view[name];
+    for (const name of DAYS)
+      if (document.activeElement !== field(name)) field(name).value = view[name] === "" ? "" : full(view[name]);
     for (const { key } of FILTERS) field(`only-${key}`).value = view.only[key] ?? "";
     field("sort").value = view.sort?.col ?? "";
     check("down", view.sort?.down ?? false);
