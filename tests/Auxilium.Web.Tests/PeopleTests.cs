@@ -1,9 +1,11 @@
 using System.Net;
 using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
+using Auxilium.Storage;
 using Auxilium.Storage.Access;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
+using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 
 namespace Auxilium.Web.Tests;
@@ -275,4 +277,20 @@ public partial class PeopleTests(DemoApp demo) : IClassFixture<DemoApp>
 
     [GeneratedRegex("__RequestVerificationToken\" type=\"hidden\" value=\"([^\"]+)\"")]
     private static partial Regex Token();
+
+    /// <summary>Who coordinates a project is said in one place: in its plan.</summary>
+    [Fact]
+    public async Task The_demo_says_once_who_coordinates_what_and_it_is_somebody_of_the_plan()
+    {
+        using var demo = new DemoApp();
+        await using var db = await demo.App.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync();
+        Assert.False(await db.ProjectRoles.AnyAsync(r => r.Role == ProjectRole.Coordinator));
+        var projects = await db.Projects.ToListAsync();
+        Assert.Equal(["imke", "jonas", "tomas"], projects.Select(p => p.Coordinator).Order());
+        Assert.All(projects, project =>
+            Assert.True(
+                db.Members.Any(m => m.PersonId == project.Coordinator && db.Plans.Any(p => p.Id == m.PlanId && p.ProjectId == project.Id))
+            )
+        );
+    }
 }

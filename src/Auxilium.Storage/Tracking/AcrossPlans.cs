@@ -4,6 +4,7 @@ using Auxilium.Planning.Tracking;
 using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
 using Microsoft.EntityFrameworkCore;
+using Npgsql;
 
 namespace Auxilium.Storage.Tracking;
 
@@ -48,6 +49,8 @@ public sealed record KnownTask(Guid Project, string ProjectName, int Version, Pr
 /// <summary>Asks all projects at once, without reading any of their plans.</summary>
 public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Projections projections)
 {
+    private const string ReadOnly = PostgresErrorCodes.ReadOnlySqlTransaction;
+
     /// <summary>Projects, the newest first.</summary>
     /// <param name="only">Of these.</param>
     /// <param name="today">The day it is.</param>
@@ -58,7 +61,7 @@ public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Project
         CancellationToken cancel = default
     )
     {
-        await projections.RefreshAsync(today, cancel);
+        await RefreshAsync(today, cancel);
         await using var db = await databases.CreateDbContextAsync(cancel);
         var projects = await (
             from project in db.Projects
@@ -131,7 +134,7 @@ public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Project
         CancellationToken cancel = default
     )
     {
-        await projections.RefreshAsync(today, cancel);
+        await RefreshAsync(today, cancel);
         await using var db = await databases.CreateDbContextAsync(cancel);
         string[] whose = [.. people];
         var tasks = db.ProjectedTasks.Where(t => withDone || !t.IsFinished);
@@ -156,5 +159,18 @@ public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Project
             .AsNoTracking()
             .ToListAsync(cancel);
         return [.. found.Select(t => new KnownTask(t.Id, t.Name, t.Version, Projections.Read(t.Task)))];
+    }
+
+    /// <summary>A database that only reads answers with what there is.</summary>
+    private async Task RefreshAsync(DateOnly today, CancellationToken cancel)
+    {
+        try
+        {
+            await projections.RefreshAsync(today, cancel);
+        }
+        catch (Exception e) when ((e as PostgresException ?? e.InnerException as PostgresException)?.SqlState == ReadOnly)
+        {
+            // It is made anew once it can be written again.
+        }
     }
 }

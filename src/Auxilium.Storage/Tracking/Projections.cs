@@ -94,13 +94,17 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
             return;
         }
         var was = Projection.Of(before.Schedule, today).Tasks.ToDictionary(task => task.Id);
-        var changed = Projection
-            .Of(after.Schedule, today)
-            .Tasks.Where(task =>
-                !was.Remove(task.Id, out var old) || old != task || before.Ranks.Tasks[task.Id] != after.Ranks.Tasks[task.Id]
-            )
-            .ToList();
+        var (moved, changed) = (new List<ProjectedTask>(), new List<ProjectedTask>());
+        foreach (var task in Projection.Of(after.Schedule, today).Tasks)
+        {
+            was.Remove(task.Id, out var old);
+            if (old is null || before.Ranks.Tasks[task.Id] != after.Ranks.Tasks[task.Id])
+                changed.Add(task);
+            else if (old != task)
+                (IsOnlyMoved(old, task) ? moved : changed).Add(task);
+        }
         await WriteTasksAsync(db, after, changed, cancel);
+        await MoveTasksAsync(db, after, moved, cancel);
         if (was.Count > 0)
         {
             List<string> gone = [.. was.Keys];
@@ -144,6 +148,46 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
 
     private static Task<int> RemoveAsync(AuxiliumDb db, Guid plan, CancellationToken cancel) =>
         db.ProjectedPlans.Where(p => p.PlanId == plan).ExecuteDeleteAsync(cancel);
+
+    /// <summary>Whether nothing is other but when it is: so it is of nearly all that an edit reaches.</summary>
+    private static bool IsOnlyMoved(ProjectedTask old, ProjectedTask now) =>
+        now.Start is not null
+        && old
+            == now with
+            {
+                Start = old.Start,
+                Finish = old.Finish,
+                LastDay = old.LastDay,
+                IsOfHours = old.IsOfHours,
+                IsCritical = old.IsCritical,
+                WaitsFor = old.WaitsFor,
+            };
+
+    /// <summary>Of what has only moved just that is written: for hundreds of rows, it takes a third of the time.</summary>
+    private static async Task MoveTasksAsync(AuxiliumDb db, StoredPlan stored, List<ProjectedTask> tasks, CancellationToken cancel)
+    {
+        if (tasks.Count == 0)
+            return;
+        string[] ids = [.. tasks.Select(t => t.Id)];
+        int[] starts = [.. tasks.Select(t => t.Start!.Value.Minutes)];
+        int[] finishes = [.. tasks.Select(t => t.Finish!.Value.Minutes)];
+        int[] days = [.. tasks.Select(t => t.LastDay!.Value.DayNumber)];
+        bool[] hours = [.. tasks.Select(t => t.IsOfHours)];
+        bool[] critical = [.. tasks.Select(t => t.IsCritical)];
+        string?[] waits = [.. tasks.Select(t => t.WaitsFor)];
+        await db.Database.ExecuteSqlAsync(
+            $"""
+            update projected_tasks t
+            set start = timestamp '0001-01-01' + v.start * interval '1 minute',
+                finish = timestamp '0001-01-01' + v.finish * interval '1 minute',
+                last_day = date '0001-01-01' + v.day, is_of_hours = v.hours, is_critical = v.critical, waits_for = v.waits
+            from unnest({ids}, {starts}, {finishes}, {days}, {hours}, {critical}, {waits})
+                as v(id, start, finish, day, hours, critical, waits)
+            where t.plan_id = {stored.Id} and t.task_id = v.id
+            """,
+            cancel
+        );
+    }
 
     /// <summary>In one statement, however many they are.</summary>
     private static async Task WriteTasksAsync(AuxiliumDb db, StoredPlan stored, List<ProjectedTask> tasks, CancellationToken cancel)

@@ -27,7 +27,9 @@ internal static class CalendarsApi
         api.MapGet("/days", Day)
             .AllowAnonymous()
             .WithTags("Calendars")
-            .WithSummary("Which day a text means, as people type it: 12 May, 2027-05-12, today. Without a year it is close to the day “near”.")
+            .WithSummary(
+                "Which day a text means, as people type it: 12 May, 2027-05-12, today. Without a year it is close to the day “near”."
+            )
             .Produces<ReadDayDocument>()
             .ProducesProblem(400);
         api.MapGet("/holidays", () => Results.Ok(PublicHolidays.Sets.Select(s => new HolidaySetDocument(s.Id, s.Name))))
