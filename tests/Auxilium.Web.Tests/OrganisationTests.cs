@@ -134,6 +134,9 @@ public partial class OrganisationTests
             (logo.Content.Headers.ContentType!.MediaType, (await logo.Content.ReadAsByteArrayAsync()).Length)
         );
         Assert.Contains("masthead-logo", await stranger.GetStringAsync("/sign-in"), StringComparison.Ordinal);
+        var projects = JsonNode.Parse(await client.GetStringAsync("/api/v1/projects"))!.AsArray();
+        var report = await client.GetStringAsync($"/projects/{projects[0]!["id"]!.GetValue<Guid>()}/report");
+        Assert.Contains("report-logo", report, StringComparison.Ordinal);
         Assert.Contains("Saved: no logo.", await SendAsync(null), StringComparison.Ordinal);
         Assert.DoesNotContain("masthead-logo", await stranger.GetStringAsync("/sign-in"), StringComparison.Ordinal);
 

@@ -100,6 +100,12 @@ test("what a team does is found, stands together and has its colour", async ({ p
   await expect(page.getByRole("rowheader", { name: /^No team \(\d+\)$/ })).toBeAttached();
   await expect(page.locator("[data-bar][data-hue]").first()).toBeVisible();
   await expectAccessible(page, "by team");
+  // How one sees a plan is remembered: whoever opens it next finds it as it was.
+  await page.getByRole("button", { name: "View…" }).click();
+  await view.getByLabel("Bar colour").selectOption("state");
+  const kept = page.waitForResponse((answer) => answer.url().endsWith("/view") && answer.ok());
+  await view.getByRole("button", { name: "Show everything" }).click();
+  await kept;
 });
 
 test("a long plan keeps only the rows in sight in the page", async ({ page, plan }) => {

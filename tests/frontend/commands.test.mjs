@@ -1,4 +1,5 @@
 // @ts-check
+/** @import { Screen } from "../../src/Auxilium.Web/Frontend/plan/commands/command.js" */
 import assert from "node:assert/strict";
 import { readFileSync } from "node:fs";
 import { test } from "node:test";
@@ -8,11 +9,9 @@ import { aRow, aStore } from "./plan.mjs";
 const page = readFileSync(new URL("../../src/Auxilium.Web/Pages/Plan/_PlanScreen.cshtml", import.meta.url), "utf8");
 const all = COMMANDS.flatMap(({ commands }) => commands);
 
-/** A screen on which nothing can be done but to be told something. @param {Partial<import("../../src/Auxilium.Web/Frontend/plan/commands/command.js").Screen>} [more] */
+/** A screen on which nothing can be done but to be told something. @param {Partial<Screen>} [more] */
 const aScreen = (more = {}) =>
-  /** @type {import("../../src/Auxilium.Web/Frontend/plan/commands/command.js").Screen} */ (
-    /** @type {unknown} */ ({ store: aStore([aRow("a"), aRow("b")]), isPlan: true, ...more })
-  );
+  /** @type {Screen} */ (/** @type {unknown} */ ({ store: aStore([aRow("a"), aRow("b")]), isPlan: true, ...more }));
 
 test("every command has a name and keys of its own, and every button of the page has a command", () => {
   assert.equal(new Set(all.map(({ name }) => name)).size, all.length);

@@ -8,7 +8,8 @@ import { Outbox } from "../../src/Auxilium.Web/Frontend/plan/server/outbox.js";
 import { Store } from "../../src/Auxilium.Web/Frontend/plan/state/store.js";
 import { aRow, changes } from "./plan.mjs";
 
-/** @typedef {{ version: number, edit: string | null, rows: import("../../src/Auxilium.Web/Frontend/plan/state/types.js").Row[] }} Version */
+/** @import { Row } from "../../src/Auxilium.Web/Frontend/plan/state/types.js" */
+/** @typedef {{ version: number, edit: string | null, rows: Row[] }} Version */
 
 const HISTORIES = 1000;
 const WINDOWS = 3;

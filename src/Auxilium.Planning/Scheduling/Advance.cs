@@ -7,7 +7,7 @@ namespace Auxilium.Planning.Scheduling;
 /// In a plan worked out from its finish: the leaves that go as soon as they can are put as early as what comes before them allows,
 /// without moving anything else (rule R1, F5 mirrored).
 /// </summary>
-internal sealed class Advance(Plan plan, Network network, Schedule schedule, TaskFacts facts)
+internal sealed class Advance(Plan plan, Network network, Schedule schedule, TaskInputs facts)
 {
     private readonly PlanTime[] _bound = new PlanTime[network.Order.Length];
     private readonly PlanTime[] _finishBound = new PlanTime[network.Order.Length];

@@ -10,7 +10,7 @@ namespace Auxilium.Planning.Scheduling;
 /// <param name="facts">What its tasks are.</param>
 /// <param name="limits">Gets the limits of its nodes; counts in them are by the project calendar.</param>
 /// <param name="finishCounts">See <see cref="ForwardPass.FinishCounts"/>.</param>
-internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule, TaskFacts facts, BothLimits limits, int[] finishCounts)
+internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule, TaskInputs facts, BothLimits limits, int[] finishCounts)
 {
     private static readonly CountedTime Unbound = new(WorkTime.Never);
 

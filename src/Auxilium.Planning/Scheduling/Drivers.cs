@@ -31,13 +31,13 @@ public sealed class Drivers
 
     private readonly Schedule _schedule;
     private readonly Plan _plan;
-    private readonly TaskFacts _facts;
+    private readonly TaskInputs _facts;
     private readonly bool _fromStart;
 
     /// <summary>By link: whether it leaves any leaf no room. Found for all links at once when one is asked about.</summary>
     private bool[]? _tight;
 
-    internal Drivers(Schedule schedule, TaskFacts facts)
+    internal Drivers(Schedule schedule, TaskInputs facts)
     {
         _schedule = schedule;
         _plan = schedule.Plan;

@@ -9,7 +9,7 @@ namespace Auxilium.Planning.Scheduling;
 /// <param name="schedule">Gets the early dates of leaves, and of phases where they are linked.</param>
 /// <param name="facts">What its tasks are.</param>
 /// <param name="start">Nothing starts before this that can help it.</param>
-internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule, TaskFacts facts, PlanTime start) : IDisposable
+internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule, TaskInputs facts, PlanTime start) : IDisposable
 {
     private readonly Scratch<CountedTime> _bounds = new(network.Order.Length);
     private readonly Scratch<CountedTime> _finishBounds = new(network.BindsFinishes ? plan.Index.Count : 0);

@@ -11,12 +11,12 @@ internal sealed class Groundwork
     private readonly Plan _plan;
     private readonly LinkEnds _ends;
 
-    private Groundwork(Plan plan, TaskFacts facts, Network network)
+    private Groundwork(Plan plan, TaskInputs facts, Network network)
     {
         (_plan, _ends, Facts, Network) = (plan, plan.LinkEnds, facts, network);
     }
 
-    public TaskFacts Facts { get; }
+    public TaskInputs Facts { get; }
 
     public Network Network { get; }
 
@@ -26,7 +26,7 @@ internal sealed class Groundwork
     public static Groundwork Of(Plan plan, Groundwork? known)
     {
         var like = known is not null && known.HasSameRows(plan);
-        var facts = like ? TaskFacts.Of(plan, known!._plan, known.Facts) : TaskFacts.Of(plan);
+        var facts = like ? TaskInputs.Of(plan, known!._plan, known.Facts) : TaskInputs.Of(plan);
         var network = like && ReferenceEquals(known!._ends, plan.LinkEnds) ? known.Network.With(facts) : Network.Of(plan, facts);
         return like && ReferenceEquals(facts, known!.Facts) && ReferenceEquals(network, known.Network)
             ? known

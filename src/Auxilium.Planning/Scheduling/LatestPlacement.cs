@@ -11,7 +11,7 @@ namespace Auxilium.Planning.Scheduling;
 /// <param name="network">Its links.</param>
 /// <param name="schedule">Its starts and finishes are where fixed leaves, and those that are not put, stand.</param>
 /// <param name="facts">What its tasks are.</param>
-internal sealed class LatestPlacement(Plan plan, Network network, Schedule schedule, TaskFacts facts)
+internal sealed class LatestPlacement(Plan plan, Network network, Schedule schedule, TaskInputs facts)
 {
     private static readonly CountedTime Unbound = new(WorkTime.Never);
     private static readonly Limit Free = new(Unbound, Unbound);

@@ -42,13 +42,13 @@ internal readonly struct Edge(int packed, int lag)
 /// </summary>
 internal sealed class Network
 {
-    private readonly TaskFacts _facts;
+    private readonly TaskInputs _facts;
     private readonly int _rows;
     private readonly int[] _firstEdge;
     private readonly Edge[] _edges;
     private int[]? _positions;
 
-    private Network(TaskFacts facts, int rows, int nodes, int edges)
+    private Network(TaskInputs facts, int rows, int nodes, int edges)
     {
         _facts = facts;
         _rows = rows;
@@ -57,7 +57,7 @@ internal sealed class Network
         Order = new int[nodes];
     }
 
-    private Network(TaskFacts facts, Network known)
+    private Network(TaskInputs facts, Network known)
     {
         (_facts, _rows, _firstEdge, _edges, Order) = (facts, known._rows, known._firstEdge, known._edges, known.Order);
         _positions = known._positions;
@@ -88,10 +88,10 @@ internal sealed class Network
     public int RowOfEnd(int node) => node - _rows;
 
     /// <summary>The same network of rows whose facts are other, but for which of them take part.</summary>
-    public Network With(TaskFacts facts) => ReferenceEquals(facts, _facts) ? this : new Network(facts, this);
+    public Network With(TaskInputs facts) => ReferenceEquals(facts, _facts) ? this : new Network(facts, this);
 
     /// <exception cref="UnsoundPlanException">The links go round in a circle; it is named in order.</exception>
-    public static Network Of(Plan plan, TaskFacts facts)
+    public static Network Of(Plan plan, TaskInputs facts)
     {
         var rows = plan.Index.Count;
         var from = plan.LinkEnds.From;
@@ -115,7 +115,7 @@ internal sealed class Network
         return network;
     }
 
-    private static int CountInside(PlanIndex index, TaskFacts facts)
+    private static int CountInside(PlanIndex index, TaskInputs facts)
     {
         var edges = 0;
         for (var row = 0; row < index.Count; row++)

@@ -10,7 +10,7 @@ internal sealed class Recalculation
 {
     private readonly Plan _plan;
     private readonly Network _network;
-    private readonly TaskFacts _facts;
+    private readonly TaskInputs _facts;
     private readonly Schedule _before;
     private readonly Schedule _schedule;
 

@@ -12,7 +12,7 @@ internal sealed class Rehearsal
 {
     private readonly Plan _plan;
     private readonly Network _network;
-    private readonly TaskFacts _facts;
+    private readonly TaskInputs _facts;
     private readonly Schedule _schedule;
 
     /// <param name="plan">A sound plan that is worked out from its start.</param>

@@ -6,7 +6,7 @@ namespace Auxilium.Planning.Scheduling;
 /// <summary>Dates, length, progress and criticality of phases from their leaves (rules P1–P3).</summary>
 internal static class RollUp
 {
-    public static void Fill(Schedule schedule, TaskFacts facts)
+    public static void Fill(Schedule schedule, TaskInputs facts)
     {
         var plan = schedule.Plan;
         var index = plan.Index;

@@ -63,7 +63,7 @@ public sealed class Schedule
 
     internal Groundwork Groundwork { get; }
 
-    private TaskFacts Facts => Groundwork.Facts;
+    private TaskInputs Facts => Groundwork.Facts;
 
     /// <summary>What the backward pass put on what comes before each node.</summary>
     internal BothLimits Limits { get; }

@@ -37,7 +37,7 @@ public static class Scheduler
         return schedule;
     }
 
-    private static void FromStart(Plan plan, Network network, Schedule schedule, TaskFacts facts)
+    private static void FromStart(Plan plan, Network network, Schedule schedule, TaskInputs facts)
     {
         schedule.Start = plan.Project.Anchor;
         using var forward = new ForwardPass(plan, network, schedule, facts, schedule.Start);
@@ -53,7 +53,7 @@ public static class Scheduler
         backward.Run();
     }
 
-    private static void FromFinish(Plan plan, Network network, Schedule schedule, TaskFacts facts)
+    private static void FromFinish(Plan plan, Network network, Schedule schedule, TaskInputs facts)
     {
         schedule.Finish = plan.Project.Anchor;
         schedule.StandApart(copy: false);
@@ -68,7 +68,7 @@ public static class Scheduler
         backward.Run();
     }
 
-    internal static PlanTime? LatestFinish(Schedule schedule, TaskFacts facts)
+    internal static PlanTime? LatestFinish(Schedule schedule, TaskInputs facts)
     {
         PlanTime? latest = null;
         for (var row = 0; row < facts.Traits.Length; row++)
@@ -77,7 +77,7 @@ public static class Scheduler
         return latest;
     }
 
-    private static PlanTime? EarliestStart(Schedule schedule, TaskFacts facts)
+    private static PlanTime? EarliestStart(Schedule schedule, TaskInputs facts)
     {
         PlanTime? earliest = null;
         for (var row = 0; row < facts.Traits.Length; row++)

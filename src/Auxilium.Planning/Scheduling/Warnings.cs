@@ -12,18 +12,18 @@ internal sealed class Warnings
     private const TaskTraits Dated = TaskTraits.NotAfter | TaskTraits.NotBefore | TaskTraits.Deadline;
 
     private readonly Schedule _schedule;
-    private readonly TaskFacts _facts;
+    private readonly TaskInputs _facts;
     private readonly Plan _plan;
     private readonly List<ScheduleWarning> _found = [];
 
-    private Warnings(Schedule schedule, TaskFacts facts)
+    private Warnings(Schedule schedule, TaskInputs facts)
     {
         _schedule = schedule;
         _facts = facts;
         _plan = schedule.Plan;
     }
 
-    public static IReadOnlyList<ScheduleWarning> Of(Schedule schedule, TaskFacts facts)
+    public static IReadOnlyList<ScheduleWarning> Of(Schedule schedule, TaskInputs facts)
     {
         var warnings = new Warnings(schedule, facts);
         warnings.FindBrokenLinks();

@@ -178,7 +178,11 @@ public sealed class NoticeBook(IDbContextFactory<AuxiliumDb> databases, TimeProv
     }
 
     /// <summary>The same of many things at once, in a number of statements that does not grow with them.</summary>
-    /// <inheritdoc cref="TellAsync(AuxiliumDb, IReadOnlyCollection{string}, NoticeKind, Guid, string, string, string, DateTime, CancellationToken)"/>
+    /// <param name="db">With a transaction.</param>
+    /// <param name="project">Id of the project.</param>
+    /// <param name="all">What each is to be told.</param>
+    /// <param name="now">UTC.</param>
+    /// <param name="cancel">Ends the wait.</param>
     internal static async Task TellAsync(AuxiliumDb db, Guid project, IReadOnlyList<News> all, DateTime now, CancellationToken cancel)
     {
         var people = all.Select(news => news.Person).Distinct().ToList();
@@ -226,7 +230,8 @@ public sealed class NoticeBook(IDbContextFactory<AuxiliumDb> databases, TimeProv
                 $"""
                 insert into notices (person_id, at, kind, project_id, task_id, text, once, for_digest)
                 select n.person, {now}, n.kind, {project}, n.task, n.text, n.once, n.daily
-                from json_to_recordset({json}::json) as n(number int, person text, kind text, task text, text text, once text, daily boolean)
+                from json_to_recordset({json}::json) as
+                    n(number int, person text, kind text, task text, text text, once text, daily boolean)
                 order by n.number
                 on conflict (person_id, once) do nothing
                 returning person_id || ' ' || once as "Value"

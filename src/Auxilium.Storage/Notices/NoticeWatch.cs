@@ -7,6 +7,7 @@ using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Words;
 using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
+using Auxilium.Storage.Tracking;
 using Microsoft.EntityFrameworkCore;
 
 namespace Auxilium.Storage.Notices;
@@ -15,11 +16,12 @@ namespace Auxilium.Storage.Notices;
 /// Tells people what became of their tasks, by comparing each plan with what it was like when they were last told. So nothing is
 /// missed when a process dies, what was dragged there and back is not told, and nobody is told what they did themselves.
 /// </summary>
-public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanStore store, TimeProvider clock)
+public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanStore store, Projections projections, TimeProvider clock)
 {
     /// <summary>Looks at every plan that has changed, or that the day has changed for.</summary>
     public async Task LookAsync(DateOnly today, CancellationToken cancel = default)
     {
+        await projections.RefreshAsync(today, cancel);
         await using var db = await databases.CreateDbContextAsync(cancel);
         var due = await (
             from project in db.Projects
@@ -36,14 +38,29 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
 
     private async Task LookAtAsync(Guid project, DateOnly today, CancellationToken cancel)
     {
-        if (await store.LoadAsync(project, cancel) is not { WhyUnsound: null } plan)
-            return;
         await using var db = await databases.CreateDbContextAsync(cancel);
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancel);
+        if (
+            await (
+                from live in db.Plans
+                join projected in db.ProjectedPlans on live.Id equals projected.PlanId
+                where live.ProjectId == project && live.Kind == PlanKind.Live && projected.Problem == null && projected.Day == today
+                select projected
+            )
+                .AsNoTracking()
+                .SingleOrDefaultAsync(cancel)
+            is not { } plan
+        )
+            return;
         var watch = await db
             .Watches.FromSql($"select * from watches where project_id = {project} for update")
             .SingleOrDefaultAsync(cancel);
-        var now = SeenOf(plan.Schedule, today);
+        var tasks = await db
+            .ProjectedTasks.AsNoTracking()
+            .Where(t => t.PlanId == plan.PlanId && t.IsLeaf && t.Start != null && t.People.Length > 0)
+            .OrderBy(t => t.Rank)
+            .ToListAsync(cancel);
+        var now = SeenOf(tasks, today);
         var seen = JsonSerializer.Serialize(now);
         if (watch is null)
         {
@@ -55,15 +72,20 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
                 cancel
             );
         }
+        else if (watch.Seen == seen && watch.Day == today)
+            watch.Version = plan.Version;
         else if (watch.Version <= plan.Version)
         {
+            // Only where there is something to tell is the plan itself asked; one that has gone on since comes next time.
+            if (await store.LoadPlanAsync(plan.PlanId, cancel) is not { WhyUnsound: null } stored || stored.Version != plan.Version)
+                return;
             var editors = await db
-                .Journal.Where(j => j.PlanId == plan.Id && j.Version > watch.Version && j.Version <= plan.Version)
+                .Journal.Where(j => j.PlanId == plan.PlanId && j.Version > watch.Version && j.Version <= plan.Version)
                 .Select(j => j.PersonId)
                 .Distinct()
                 .ToListAsync(cancel);
             var was = JsonSerializer.Deserialize<Dictionary<string, SeenTask>>(watch.Seen)!;
-            await new Telling(db, plan, editors is [var only] ? only : null, today, clock.GetUtcNow().UtcDateTime, cancel).TellAsync(
+            await new Telling(db, stored, editors is [var only] ? only : null, today, clock.GetUtcNow().UtcDateTime, cancel).TellAsync(
                 was,
                 now
             );
@@ -74,24 +96,17 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
     }
 
     /// <summary>What is told about each task that somebody has to do.</summary>
-    private static Dictionary<string, SeenTask> SeenOf(Schedule schedule, DateOnly today)
-    {
-        var (plan, states) = (schedule.Plan, new TaskStates(schedule, today));
-        var seen = new Dictionary<string, SeenTask>();
-        for (var row = 0; row < plan.Tasks.Length; row++)
-        {
-            var task = plan.Tasks[row];
-            if (task.Assignments.IsEmpty || schedule.IsOff(row) || !schedule.IsLeaf(row))
-                continue;
-            seen[task.Id] = new SeenTask(
-                [.. task.Assignments.Select(a => a.Person)],
-                states.Of(row).ToString(),
-                schedule.StartOf(row).Minutes,
-                schedule.FinishOf(row).Minutes
+    private static Dictionary<string, SeenTask> SeenOf(IEnumerable<ProjectedTaskRow> rows, DateOnly today) =>
+        rows.Select(row => (row.People, Task: Projections.Read(row)))
+            .ToDictionary(
+                known => known.Task.Id,
+                known => new SeenTask(
+                    known.People,
+                    known.Task.StateOn(today).ToString(),
+                    known.Task.Start!.Value.Minutes,
+                    known.Task.Finish!.Value.Minutes
+                )
             );
-        }
-        return seen;
-    }
 
     /// <param name="People">Owner and helpers.</param>
     /// <param name="Start">In minutes, as the finish.</param>

@@ -160,7 +160,8 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid plan, Guid? edit = null)
             delete from people p where p.id = any({people}) and p.made_by is not null
                 and not exists (select 1 from members m where m.person_id = p.id)
                 and not exists (select 1 from project_roles r where r.person_id = p.id)
-                and not exists (select 1 from projects j where j.coordinator = p.id and j.id <> (select l.project_id from plans l where l.id = {plan}))
+                and not exists (select 1 from projects j where j.coordinator = p.id
+                    and j.id <> (select l.project_id from plans l where l.id = {plan}))
                 and not exists (select 1 from accounts a where a.id = p.id)
                 and not exists (select 1 from invitations i where i.person_id = p.id)
                 and not exists (select 1 from time_off t where t.person_id = p.id)

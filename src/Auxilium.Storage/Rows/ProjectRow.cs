@@ -1,6 +1,8 @@
 namespace Auxilium.Storage.Rows;
 
-/// <summary>A project as the table <c>projects</c> keeps it: what it is called, and who answers for it. What is planned is in its plans.</summary>
+/// <summary>
+/// A project as the table <c>projects</c> keeps it: what it is called, and who answers for it. What is planned is in its plans.
+/// </summary>
 public sealed class ProjectRow
 {
     public Guid Id { get; set; }

@@ -79,7 +79,9 @@ public sealed class TaskRow
     public required string Assignments { get; set; }
 }
 
-/// <summary>Facts of a task that lie together in one column, plain ones by their names: another one needs no change of the database.</summary>
+/// <summary>
+/// Facts of a task that lie together in one column, plain ones by their names: another one needs no change of the database.
+/// </summary>
 internal sealed record TaskFactsRow : IHasFacts
 {
     private static readonly JsonSerializerOptions Short = new()

@@ -4,7 +4,6 @@ using Auxilium.Storage;
 using Auxilium.Storage.Notices;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Plans;
-using Auxilium.Storage.Tracking;
 using Auxilium.Web.Mail;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
@@ -86,7 +85,7 @@ internal sealed class OneRunner(IDbContextFactory<AuxiliumDb> databases, ILogger
 
 /// <summary>Tells people what became of their tasks.</summary>
 [DisallowConcurrentExecution]
-internal sealed class WatchJob(OneRunner runner, NoticeWatch watch, OwnTimes times, Projections projections, Today today) : IJob
+internal sealed class WatchJob(OneRunner runner, NoticeWatch watch, OwnTimes times, Today today) : IJob
 {
     public async ValueTask Execute(IJobExecutionContext context, CancellationToken cancellationToken) =>
         await runner.RunAsync(
@@ -95,7 +94,6 @@ internal sealed class WatchJob(OneRunner runner, NoticeWatch watch, OwnTimes tim
             {
                 Dates.SpeakOn(today.Date);
                 await times.CatchUpAsync(today.Date, cancellationToken);
-                await projections.RefreshAsync(today.Date, cancellationToken);
                 await watch.LookAsync(today.Date, cancellationToken);
             },
             cancellationToken

@@ -8,6 +8,9 @@ import { FIELDS, fieldOf } from "../fields/fields.js";
 import { editFor, editorText } from "../list/columns.js";
 import { emptyRow, passes } from "../state/view.js";
 
+/** What the columns are called that may hold the same for many rows. */
+const SHARED = FIELDS.flatMap(({ shared, width, label }) => (shared && width ? [label.toLowerCase()] : []));
+
 /** @param {object[]} edits */
 const together = (edits) => ({ type: "together", edits });
 
@@ -75,9 +78,7 @@ export class Actions {
     const [first, ...others] = this.#store.shown.filter((row) => this.#store.selection.has(row.id));
     if (!first || others.length === 0) this.#store.tell("Pick the row to copy from and those below it first.");
     else if (!fieldOf(col).shared)
-      this.#store.tell(
-        `Stand in one of these cells of a picked row to fill it down: ${FIELDS.flatMap(({ shared, width, label }) => (shared && width ? [label.toLowerCase()] : [])).join(", ")}.`,
-      );
+      this.#store.tell(`Stand in one of these cells of a picked row to fill it down: ${SHARED.join(", ")}.`);
     else {
       // What was just typed may still be on its way.
       const text = this.#store.drafts.get(`${first.id}/${col}`)?.text ?? filledText(this.#store, first, col);

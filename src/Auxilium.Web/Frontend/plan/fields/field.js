@@ -8,7 +8,10 @@
 
 /** What rows are seen among. @typedef {{ people: Person[], teams: Map<string, string> }} Around */
 
-/** The edit that a typed text means, or the sentence that says why it means none. @typedef {{ edit: object } | { problem: string }} Made */
+/**
+ * The edit that a typed text means, or the sentence that says why it means none.
+ * @typedef {{ edit: object } | { problem: string }} Made
+ */
 
 /** A colour as an attribute of a row or a bar. @typedef {{ name: "data-hue" | "data-tint", value: string }} Tint */
 

@@ -49,7 +49,13 @@ export function editorText(store, row, col) {
   return (typed ?? text)(store, row);
 }
 
-/** The edit that a text typed into a cell means, or the sentence that says why it means none. @param {Store} store @param {Row} row @param {string} col @param {string} text */
+/**
+ * The edit that a text typed into a cell means, or the sentence that says why it means none.
+ * @param {Store} store
+ * @param {Row} row
+ * @param {string} col
+ * @param {string} text
+ */
 export function editFor(store, row, col, text) {
   const { edit, label } = fieldOf(col);
   return edit?.(store, row, text) ?? { problem: `${label} is worked out, and cannot be typed.` };

@@ -388,7 +388,13 @@ function elementOf({ name, text, title, isPicture, isHidden, data, parts }) {
   return element;
 }
 
-/** @param {Store} store @param {Row} row @param {string} col @param {import("../state/types.js").Draft | undefined} draft @returns {Bit[]} */
+/**
+ * @param {Store} store
+ * @param {Row} row
+ * @param {string} col
+ * @param {import("../state/types.js").Draft | undefined} draft
+ * @returns {Bit[]}
+ */
 function content(store, row, col, draft) {
   /** @type {Bit} */ const words = { name: "cell-text", text: draft?.text ?? cellText(store, row, col) };
   if (draft) return [words];

@@ -44,11 +44,11 @@ internal enum TaskTraits : ushort
 /// What the passes ask of every leaf, by row, side by side in arrays, gathered in one walk over the tasks: most tasks have no traits,
 /// and need not be fetched from memory again.
 /// </summary>
-internal sealed class TaskFacts
+internal sealed class TaskInputs
 {
     private const int YearsToFindWork = 20;
 
-    private TaskFacts(int rows)
+    private TaskInputs(int rows)
     {
         Calendars = new WorkTime[rows];
         Traits = new TaskTraits[rows];
@@ -56,7 +56,7 @@ internal sealed class TaskFacts
         Spans = Lengths;
     }
 
-    private TaskFacts(TaskFacts known)
+    private TaskInputs(TaskInputs known)
     {
         Calendars = [.. known.Calendars];
         Traits = [.. known.Traits];
@@ -87,9 +87,9 @@ internal sealed class TaskFacts
     public bool IsPhase(int row) => (Traits[row] & (TaskTraits.Leaf | TaskTraits.Off)) == 0;
 
     /// <exception cref="UnsoundPlanException">A task's calendar has no working minute in 20 years from the project start.</exception>
-    public static TaskFacts Of(Plan plan)
+    public static TaskInputs Of(Plan plan)
     {
-        var facts = new TaskFacts(plan.Index.Count);
+        var facts = new TaskInputs(plan.Index.Count);
         var people = new Owners(plan);
         for (var row = 0; row < facts.Calendars.Length; row++)
         {
@@ -102,9 +102,9 @@ internal sealed class TaskFacts
         return facts;
     }
 
-    private static TaskFacts WithSomeOff(Plan plan)
+    private static TaskInputs WithSomeOff(Plan plan)
     {
-        var facts = new TaskFacts(plan.Index.Count);
+        var facts = new TaskInputs(plan.Index.Count);
         facts.FindLeaves(plan);
         var people = new Owners(plan);
         for (var row = 0; row < facts.Calendars.Length; row++)
@@ -116,11 +116,11 @@ internal sealed class TaskFacts
     /// <summary>
     /// The facts of a plan with the same outline and the same rows taking part, gathered anew only for the rows that are other.
     /// </summary>
-    public static TaskFacts Of(Plan plan, Plan before, TaskFacts known)
+    public static TaskInputs Of(Plan plan, Plan before, TaskInputs known)
     {
         if (plan.Tasks == before.Tasks)
             return known;
-        var facts = new TaskFacts(known);
+        var facts = new TaskInputs(known);
         var people = new Owners(plan);
         for (var row = 0; row < facts.Calendars.Length; row++)
         {
@@ -188,7 +188,7 @@ internal sealed class TaskFacts
     }
 
     /// <summary>The same facts, to be changed apart from these.</summary>
-    public TaskFacts Copy() => new(this);
+    public TaskInputs Copy() => new(this);
 
     /// <summary>Gives a leaf another length, and the pauses that still fall into it.</summary>
     public void SetLength(Plan plan, int row, int minutes)
