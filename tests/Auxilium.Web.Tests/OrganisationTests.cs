@@ -6,7 +6,7 @@ using System.Text.RegularExpressions;
 namespace Auxilium.Web.Tests;
 
 /// <summary>What the organisation says of itself holds wherever it is asked for.</summary>
-public partial class OrganisationTests
+public partial class OrganisationTests(DemoApp shared) : IClassFixture<DemoApp>
 {
     /// <summary>A PNG of one dot.</summary>
     private static readonly byte[] Dot = Convert.FromBase64String(
@@ -78,8 +78,7 @@ public partial class OrganisationTests
     [InlineData("Holidays", "atlantis", "Choose one of these countries, or none.")]
     public async Task What_cannot_be_is_told_at_its_field_and_nothing_typed_is_lost(string field, string value, string problem)
     {
-        using var demo = new DemoApp();
-        using var client = demo.App.SignedIn();
+        using var client = shared.App.SignedIn();
         var form = new Dictionary<string, string>
         {
             ["Name"] = "Renamed",
@@ -100,14 +99,13 @@ public partial class OrganisationTests
     [InlineData("30 Dec&near=2029-01-02", "2028-12-30", "30 Dec 2028")]
     public async Task A_day_is_read_as_people_type_it(string typed, string day, string text)
     {
-        using var demo = new DemoApp();
-        using var stranger = demo.App.CreateClient();
+        using var stranger = shared.App.CreateClient();
         var read = JsonNode.Parse(await stranger.GetStringAsync($"/api/v1/days?text={typed}"))!;
         Assert.Equal((day, text), (read["day"]!.GetValue<string>(), read["text"]!.GetValue<string>()));
         using var wrong = await stranger.GetAsync("/api/v1/days?text=5/6");
         Assert.Equal(HttpStatusCode.BadRequest, wrong.StatusCode);
         Assert.Contains("could be read two ways", await wrong.Content.ReadAsStringAsync(), StringComparison.Ordinal);
-        using var client = demo.App.SignedIn();
+        using var client = shared.App.SignedIn();
         var week = WebUtility.HtmlDecode(await client.GetStringAsync($"/my-week?from={typed.Split('&')[0]}"));
         Assert.Contains("First day", week, StringComparison.Ordinal);
         Assert.Contains("value=\"someday\"", await client.GetStringAsync("/my-week?from=someday"), StringComparison.Ordinal);
