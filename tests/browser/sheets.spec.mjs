@@ -76,11 +76,11 @@ test("settings change the dates, and mistakes are told where they were made", as
   await field("Deadline").press("Enter");
   await expect(page.getByText("“soon” is not a date")).toBeVisible();
   await expect(field("Deadline")).toHaveValue("soon");
-  await field("Dates go").selectOption("back from the date it must be finished");
+  await field("Plan from").selectOption("the date it must be finished");
   await expect(page.getByRole("status")).toContainText("The project must be finished Wed 26 May; the latest start is");
   await expect(field("Must be finished")).toHaveValue("26 May 2027");
-  await field("A day of work is, in hours").fill("30");
-  await field("A day of work is, in hours").press("Enter");
+  await field("Hours in a working day").fill("30");
+  await field("Hours in a working day").press("Enter");
   await expect(page.getByText("A day has above 0 and at most 24 hours of work")).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(field("Start")).toHaveValue("24 May 2027");

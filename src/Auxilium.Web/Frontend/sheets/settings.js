@@ -97,10 +97,10 @@ function dates({ project }) {
   return [
     textField("Name", project.name, (name, tell) => send({ type: "renameProject", name }, tell)),
     choiceField(
-      "Dates go",
+      "Plan from",
       [
-        ["start", "from a start date"],
-        ["finish", "back from the date it must be finished"],
+        ["start", "the start date"],
+        ["finish", "the date it must be finished"],
       ],
       project.scheduleFrom,
       (from, tell) => {
@@ -132,7 +132,7 @@ function dates({ project }) {
         ),
       { hint: "none" },
     ),
-    checkField("Unfinished work before the status date goes on after it", project.moveUnfinishedWork, (on, tell) =>
+    checkField("Move unfinished work to after the status date", project.moveUnfinishedWork, (on, tell) =>
       send({ type: "setStatusDate", statusDate: project.statusDate ?? client.today, moveUnfinishedWork: on }, tell),
     ),
   ];
@@ -153,13 +153,13 @@ function work({ project, calendars }) {
       project.calendar ?? "",
       (id, tell) => send({ type: "setProjectCalendar", calendar: id || null }, tell),
     ),
-    textField("A day of work is, in hours", String(project.hoursPerDay), (text, tell) =>
+    textField("Hours in a working day", String(project.hoursPerDay), (text, tell) =>
       units(number(text), project.daysPerWeek, tell),
     ),
-    textField("A week of work is, in days", String(project.daysPerWeek), (text, tell) =>
+    textField("Days in a working week", String(project.daysPerWeek), (text, tell) =>
       units(project.hoursPerDay, number(text), tell),
     ),
-    textField("Sets the finish with float up to", project.criticalFloat, (text, tell) =>
+    textField("Critical with float up to", project.criticalFloat, (text, tell) =>
       send({ type: "setCriticality", criticalFloat: text || "0d", floatTo: project.floatTo }, tell),
     ),
     choiceField(
@@ -222,7 +222,7 @@ function periodFields({ project: { periods } }) {
     element(
       "p",
       { class: "hint" },
-      "Shown softly behind the plan. They close nothing: closures belong into a calendar.",
+      "Shown softly behind the plan. They close nothing: closures belong in a calendar.",
     ),
     ...rows,
     another,
