@@ -219,11 +219,7 @@ function periodFields({ project: { periods } }) {
     { hint: "its name, such as Festival week" },
   );
   return [
-    element(
-      "p",
-      { class: "hint" },
-      "Shown softly behind the plan. They close nothing: closures belong in a calendar.",
-    ),
+    element("p", { class: "hint" }, "Shown softly behind the plan. They close nothing: closures belong in a calendar."),
     ...rows,
     another,
   ];
