@@ -49,7 +49,8 @@ public sealed record KnownTask(Guid Project, string ProjectName, int Version, Pr
 /// <summary>Asks all projects at once, without reading any of their plans.</summary>
 public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Projections projections)
 {
-    private const string ReadOnly = PostgresErrorCodes.ReadOnlySqlTransaction;
+    /// <summary>The database only reads, or somebody holds a plan.</summary>
+    private static readonly string[] NotNow = [PostgresErrorCodes.ReadOnlySqlTransaction, PostgresErrorCodes.LockNotAvailable];
 
     /// <summary>Projects, the newest first.</summary>
     /// <param name="only">Of these.</param>
@@ -161,14 +162,15 @@ public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Project
         return [.. found.Select(t => new KnownTask(t.Id, t.Name, t.Version, Projections.Read(t.Task)))];
     }
 
-    /// <summary>A database that only reads answers with what there is.</summary>
+    /// <summary>What cannot be made anew now is answered as it was.</summary>
     private async Task RefreshAsync(DateOnly today, CancellationToken cancel)
     {
         try
         {
             await projections.RefreshAsync(today, cancel);
         }
-        catch (Exception e) when ((e as PostgresException ?? e.InnerException as PostgresException)?.SqlState == ReadOnly)
+        catch (Exception e)
+            when ((e as PostgresException ?? e.InnerException as PostgresException)?.SqlState is { } state && NotNow.Contains(state))
         {
             // It is made anew once it can be written again.
         }

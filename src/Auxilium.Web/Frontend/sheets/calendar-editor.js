@@ -3,7 +3,7 @@
 
 /** @import { PlanClient } from "./client.js" */
 import { choiceField, element, quietButton, textField } from "../plan/card/fields.js";
-import { dayOf, minutesOf, short } from "../plan/state/time.js";
+import { dayFrom, withYear } from "../plan/state/time.js";
 import { yearSheet } from "./year.js";
 
 /** @typedef {{ from: string, to: string, name: string, work: string[] }} Exception */
@@ -252,4 +252,4 @@ export class CalendarEditor {
 }
 
 /** @param {string} day */
-const readable = (day) => `${short(dayOf(minutesOf(`${day}T00:00`)))} ${day.slice(0, 4)}`;
+const readable = (day) => withYear(dayFrom(day));

@@ -2,7 +2,7 @@
 // Settings of a project: its dates, its hours, and the calendars it goes by.
 
 import { checkField, choiceField, element, keepTyped, quietButton, textField } from "../plan/card/fields.js";
-import { dayOf, finishDayOf, minutesOf, parts, short } from "../plan/state/time.js";
+import { dayFrom, dayOf, finishDayOf, minutesOf, withYear } from "../plan/state/time.js";
 import { CalendarEditor } from "./calendar-editor.js";
 import { PlanClient } from "./client.js";
 
@@ -233,7 +233,7 @@ function periodFields({ project: { periods } }) {
  * @param {string} key
  */
 function dayField(label, value, send, key) {
-  const text = value === "" ? "" : full(dayOf(minutesOf(`${value}T00:00`)));
+  const text = value === "" ? "" : withYear(dayFrom(value));
   const hint = "a day, such as 12 May";
   return textField(label, text, (day, tell) => (day ? send(day, tell) : tell("Give a day, such as 12 May.")), {
     key,
@@ -243,15 +243,10 @@ function dayField(label, value, send, key) {
 
 /** @param {string | null} instant */
 function startDay(instant) {
-  return instant ? full(dayOf(minutesOf(instant))) : "";
+  return instant ? withYear(dayOf(minutesOf(instant))) : "";
 }
 
 /** @param {string | null} instant */
 function finishDay(instant) {
-  return instant ? full(finishDayOf(minutesOf(instant))) : "";
-}
-
-/** @param {number} day */
-function full(day) {
-  return `${short(day)} ${parts(day).year}`;
+  return instant ? withYear(finishDayOf(minutesOf(instant))) : "";
 }

@@ -6,7 +6,7 @@
 /** @import { Actions } from "../commands/actions.js" */
 /** @import { Row, CardRepeat } from "../state/types.js" */
 import { element } from "../card/fields.js";
-import { dayOf, iso, minutesOf, parts, short, timeIn } from "../state/time.js";
+import { dayFrom, dayOf, iso, parts, short, timeIn, withYear } from "../state/time.js";
 
 const WEEKDAYS = ["mon", "tue", "wed", "thu", "fri", "sat", "sun"];
 const SHOWN = 8; // dates of the preview
@@ -78,7 +78,7 @@ export function makeRepeat(store, outbox, actions) {
     for (const option of /** @type {HTMLSelectElement} */ (field("every")).options)
       option.text = one ? option.value : `${option.value}s`;
     const [date] = /** @type {HTMLSelectElement} */ (field("which")).options;
-    const first = firstDay === "" ? null : dayOf(minutesOf(`${firstDay}T00:00`));
+    const first = firstDay === "" ? null : dayFrom(firstDay);
     if (first !== null) date.text = every === "year" ? `on ${short(first)}` : `on day ${parts(first).date}`;
   }
 
@@ -145,7 +145,7 @@ export function makeRepeat(store, outbox, actions) {
   /** @param {"from" | "until"} name @param {string} day YYYY-MM-DD */
   function setDay(name, day) {
     if (name === "from") firstDay = day;
-    set(name, `${short(dayOf(minutesOf(`${day}T00:00`)))} ${day.slice(0, 4)}`);
+    set(name, withYear(dayFrom(day)));
   }
 
   /** @param {string} id @param {boolean} on */

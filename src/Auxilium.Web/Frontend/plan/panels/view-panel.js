@@ -11,7 +11,7 @@ import { FIELDS, fieldOf } from "../fields/fields.js";
 import { COLUMNS, columnsOf, FIRST, LEAST_WIDTH, MOST_WIDTH } from "../list/columns.js";
 import { filtersOf, viewIn } from "../state/view.js";
 import { readDays } from "../../shared/day-input.js";
-import { dayOf, iso, minutesOf, short } from "../state/time.js";
+import { dayFrom, dayOf, iso, short, withYear } from "../state/time.js";
 
 /** Fields of a view that are chosen from a list, or typed. */
 const CHOICES = /** @type {const} */ (["phase", "group", "rows", "colour", "label", "weeks", "weekStart"]);
@@ -33,9 +33,6 @@ function phasesToChoose({ rows, view }) {
 
 /** Days between which rows lie: what is typed there is read by the server. */
 const DAYS = /** @type {const} */ (["from", "to"]);
-
-/** @param {string} day YYYY-MM-DD */
-const full = (day) => `${short(dayOf(minutesOf(`${day}T00:00`)))} ${day.slice(0, 4)}`;
 
 const FILTERS = FIELDS.flatMap(({ key, label, filter }) => (filter ? [{ key, label, filter }] : []));
 
@@ -119,7 +116,8 @@ export function drawView(store, remembered) {
     for (const name of CHECKS) check(name, view[name]);
     for (const name of CHOICES) field(name).value = view[name];
     for (const name of DAYS)
-      if (document.activeElement !== field(name)) field(name).value = view[name] === "" ? "" : full(view[name]);
+      if (document.activeElement !== field(name))
+        field(name).value = view[name] === "" ? "" : withYear(dayFrom(view[name]));
     for (const { key } of FILTERS) field(`only-${key}`).value = view.only[key] ?? "";
     field("sort").value = view.sort?.col ?? "";
     check("down", view.sort?.down ?? false);
@@ -212,8 +210,8 @@ export function drawView(store, remembered) {
     if (view.text) parts.push(`name contains “${view.text}”`);
     for (const { key, filter } of FILTERS) if (view.only[key]) parts.push(filter.says(view.only[key], store));
     if (view.phase) parts.push(`in ${store.row(view.phase)?.name ?? "a phase that is gone"}`);
-    if (view.from) parts.push(`from ${short(dayOf(minutesOf(`${view.from}T00:00`)))}`);
-    if (view.to) parts.push(`to ${short(dayOf(minutesOf(`${view.to}T00:00`)))}`);
+    if (view.from) parts.push(`from ${short(dayFrom(view.from))}`);
+    if (view.to) parts.push(`to ${short(dayFrom(view.to))}`);
     if (view.keyOnly) parts.push("key tasks");
     if (view.hideDone) parts.push("not done");
     if (view.milestones) parts.push("milestones only");

@@ -51,7 +51,7 @@ export function drawLanes(store, preview, actions, frame, open) {
       delete input.dataset.sent;
       draw();
     },
-    { hint: "a value of your own" },
+    { hint: "its name" },
   );
   fresh.classList.add("lanes-new");
   frame.append(element("div", { class: "lanes-head" }, element("label", {}, "Lanes by ", select), fresh), board);

@@ -35,6 +35,12 @@ export function short(day) {
   return `${date} ${MONTHS[month]}`;
 }
 
+/** @param {number} day */
+export const withYear = (day) => `${short(day)} ${parts(day).year}`;
+
+/** A day as the server writes it: 2027-05-12. @param {string} text */
+export const dayFrom = (text) => dayOf(minutesOf(`${text}T00:00`));
+
 /** From one day to another, as short as can be: "10 – 12 May". @param {number} from @param {number} to */
 export function span(from, to) {
   if (from === to) return short(from);
