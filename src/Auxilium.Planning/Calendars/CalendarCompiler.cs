@@ -8,15 +8,21 @@ internal static class CalendarCompiler
     public static WorkTime Compile(WorkCalendar calendar, IReadOnlyList<WorkCalendar> bases)
     {
         WorkCalendar[] chain = [calendar, .. bases];
-        var week = new WeekShape([.. Enumerable.Range(0, 7).Select(day => ShapeOf(chain, day))]);
-        var exceptions = chain.Reverse().SelectMany(c => c.Exceptions).ToArray();
-        return new WorkTime(Overlay(week, exceptions));
+        var week = new DayShape[7];
+        for (var day = 0; day < week.Length; day++)
+            week[day] = ShapeOf(chain, day);
+        CalendarOverride[] exceptions = [.. calendar.Exceptions];
+        foreach (var at in bases)
+            exceptions = [.. at.Exceptions, .. exceptions];
+        return new WorkTime(Overlay(new WeekShape(week), exceptions));
     }
 
     private static DayShape ShapeOf(WorkCalendar[] chain, int weekday)
     {
-        var definition = chain.Select(c => c.Week[weekday]).FirstOrDefault(d => d is not null);
-        return definition is { IsEmpty: false } work ? new DayShape(work) : DayShape.Empty;
+        foreach (var calendar in chain)
+            if (calendar.Week[weekday] is { } work)
+                return work.IsEmpty ? DayShape.Empty : new DayShape(work);
+        return DayShape.Empty;
     }
 
     private static string KeyOf(CalendarOverride days) => string.Join(' ', days.Work.Select(w => $"{w.Start}-{w.End}"));
@@ -25,13 +31,44 @@ internal static class CalendarCompiler
     {
         // Days that work alike are one shape, however many they are.
         var known = new Dictionary<string, WeekShape>();
-        var shapes = exceptions
-            .Select(e =>
-                e.Work.IsDefaultOrEmpty ? WeekShape.Closed
-                : known.TryGetValue(KeyOf(e), out var same) ? same
-                : known[KeyOf(e)] = WeekShape.Constant(new DayShape(e.Work))
-            )
-            .ToArray();
+        var shapes = new WeekShape[exceptions.Length];
+        for (var i = 0; i < shapes.Length; i++)
+        {
+            var work = exceptions[i].Work;
+            shapes[i] =
+                work.IsDefaultOrEmpty ? WeekShape.Closed
+                : known.TryGetValue(KeyOf(exceptions[i]), out var same) ? same
+                : known[KeyOf(exceptions[i])] = WeekShape.Constant(new DayShape(work));
+        }
+        return FollowEachOther(exceptions) ? Strung(week, exceptions, shapes) : Overlaid(week, exceptions, shapes);
+    }
+
+    /// <summary>Whether they are in order and no two share a day, as holidays mostly are.</summary>
+    private static bool FollowEachOther(CalendarOverride[] exceptions)
+    {
+        for (var i = 1; i < exceptions.Length; i++)
+            if (exceptions[i].From <= exceptions[i - 1].To)
+                return false;
+        return true;
+    }
+
+    private static List<(int FirstDay, WeekShape Week)> Strung(WeekShape week, CalendarOverride[] exceptions, WeekShape[] shapes)
+    {
+        var spans = new List<(int, WeekShape Week)>(2 * exceptions.Length + 1) { (0, week) };
+        for (var i = 0; i < exceptions.Length; i++)
+        {
+            var (first, next) = (exceptions[i].From.DayNumber, exceptions[i].To.DayNumber + 1);
+            if (spans[^1].Week != shapes[i])
+                spans.Add((first, shapes[i]));
+            if (shapes[i] != week && (i + 1 == exceptions.Length || exceptions[i + 1].From.DayNumber > next))
+                spans.Add((next, week));
+        }
+        return spans;
+    }
+
+    /// <summary>Later exceptions win where several are about a day.</summary>
+    private static List<(int FirstDay, WeekShape Week)> Overlaid(WeekShape week, CalendarOverride[] exceptions, WeekShape[] shapes)
+    {
         var edges = exceptions
             .SelectMany(
                 (e, i) => new[] { (Day: e.From.DayNumber, Index: i, Opens: true), (Day: e.To.DayNumber + 1, Index: i, Opens: false) }

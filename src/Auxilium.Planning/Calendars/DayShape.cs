@@ -5,22 +5,27 @@ namespace Auxilium.Planning.Calendars;
 /// <summary>The working minutes of one day, compiled for counting.</summary>
 internal sealed class DayShape
 {
-    private readonly int[] _starts;
-    private readonly int[] _ends;
     private readonly int[] _before;
 
-    public DayShape(IEnumerable<WorkInterval> work)
+    public DayShape(ImmutableArray<WorkInterval> work)
     {
-        var sorted = work.Where(i => i.End > i.Start).OrderBy(i => i.Start).ToArray();
-        Intervals = [.. sorted];
-        _starts = [.. sorted.Select(i => i.Start)];
-        _ends = [.. sorted.Select(i => i.End)];
-        _before = new int[sorted.Length];
-        for (var i = 0; i < sorted.Length; i++)
+        Intervals = InOrder(work);
+        _before = new int[Intervals.Length];
+        for (var i = 0; i < Intervals.Length; i++)
         {
             _before[i] = Total;
-            Total += sorted[i].End - sorted[i].Start;
+            Total += Intervals[i].End - Intervals[i].Start;
         }
+        Entry = DayTable.Entry.Of(Intervals.AsSpan());
+    }
+
+    /// <summary>Without those of no minute.</summary>
+    private static ImmutableArray<WorkInterval> InOrder(ImmutableArray<WorkInterval> work)
+    {
+        for (var i = 0; i < work.Length; i++)
+            if (work[i].End <= work[i].Start || (i > 0 && work[i].Start < work[i - 1].Start))
+                return [.. work.Where(w => w.End > w.Start).OrderBy(w => w.Start)];
+        return work;
     }
 
     public static DayShape Empty { get; } = new([]);
@@ -30,22 +35,25 @@ internal sealed class DayShape
 
     public ImmutableArray<WorkInterval> Intervals { get; }
 
+    /// <summary>The day as it stands in a table.</summary>
+    public DayTable.Entry Entry { get; }
+
     /// <summary>Working minutes before <paramref name="minute"/> of the day.</summary>
     public int WorkedBefore(int minute)
     {
-        for (var i = _starts.Length - 1; i >= 0; i--)
-            if (minute > _starts[i])
-                return _before[i] + Math.Min(minute, _ends[i]) - _starts[i];
+        for (var i = Intervals.Length - 1; i >= 0; i--)
+            if (minute > Intervals[i].Start)
+                return _before[i] + Math.Min(minute, Intervals[i].End) - Intervals[i].Start;
         return 0;
     }
 
     /// <summary>Minute of the day at which the <paramref name="k"/>-th working minute starts, 0 ≤ k &lt; <see cref="Total"/>.</summary>
     public int MinuteStart(int k)
     {
-        var i = _starts.Length - 1;
+        var i = Intervals.Length - 1;
         while (_before[i] > k)
             i--;
-        return _starts[i] + k - _before[i];
+        return Intervals[i].Start + k - _before[i];
     }
 
     public DayShape Intersect(DayShape other)
@@ -59,6 +67,6 @@ internal sealed class DayShape
             let end = Math.Min(a.End, b.End)
             where end > start
             select new WorkInterval(start, end);
-        return new DayShape(common);
+        return new DayShape([.. common]);
     }
 }

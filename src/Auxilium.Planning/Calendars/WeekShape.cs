@@ -27,6 +27,9 @@ internal sealed class WeekShape
     /// <summary>Working minutes from day 0 to the start of <paramref name="day"/>.</summary>
     public int WorkedBefore(int day) => day / 7 * Total + _before[day % 7];
 
+    /// <summary>Working minutes from the start of a day to the start of a later one.</summary>
+    public int Between(int day, int later) => Total == 0 ? 0 : WorkedBefore(later) - WorkedBefore(day);
+
     /// <summary>Start of the <paramref name="k"/>-th working minute counted from day 0. <see cref="Total"/> must not be 0.</summary>
     public PlanTime MinuteStart(int k)
     {

@@ -10,33 +10,27 @@ public sealed class WorkTime
     /// <summary>Stands for "never": no working minute is left.</summary>
     internal static readonly PlanTime Never = new(int.MaxValue);
 
-    private const int DaysAhead = 500;
-    private const int DaysBack = 100;
+    private const int DaysAhead = 120;
+    private const int DaysBack = 30;
 
     private readonly int[] _firstDay;
     private readonly WeekShape[] _week;
     private readonly int[] _before;
-    private readonly int[] _offset;
-    private readonly SpanFinder _byDay;
-    private readonly SpanFinder _byWork;
 
     /// <summary>The days that were asked for, and some around them; replaced by one of more days when others are.</summary>
     private DayTable _table = DayTable.Empty;
 
-    internal WorkTime(IReadOnlyList<(int FirstDay, WeekShape Week)> spans)
+    internal WorkTime(List<(int FirstDay, WeekShape Week)> spans)
     {
-        _firstDay = [.. spans.Select(s => s.FirstDay)];
-        _week = [.. spans.Select(s => s.Week)];
+        _firstDay = new int[spans.Count];
+        _week = new WeekShape[spans.Count];
         _before = new int[spans.Count];
-        _offset = new int[spans.Count];
         for (var i = 0; i < spans.Count; i++)
         {
+            (_firstDay[i], _week[i]) = spans[i];
             if (i > 0)
-                _before[i] = _offset[i - 1] + _week[i - 1].WorkedBefore(_firstDay[i]);
-            _offset[i] = _before[i] - _week[i].WorkedBefore(_firstDay[i]);
+                _before[i] = _before[i - 1] + _week[i - 1].Between(_firstDay[i - 1], _firstDay[i]);
         }
-        _byDay = new SpanFinder(_firstDay);
-        _byWork = new SpanFinder(_before);
     }
 
     /// <summary>Every minute of every day.</summary>
@@ -86,25 +80,30 @@ public sealed class WorkTime
         var table = _table;
         if (day < first || day > last || (uint)(day - table.FirstDay) < (uint)table.Count)
             return;
-        var from = Math.Max(first, Math.Min(day - DaysBack, table.Count == 0 ? day : table.FirstDay));
         // Twice as many each time: a plan of many years is laid out in a few steps, one of a few months in one.
-        var to = Math.Min(last, Math.Max(day + Math.Max(DaysAhead, table.Count), table.FirstDay + table.Count - 1));
-        _table = new DayTable(from, to - from + 1, CountedBefore(from, 0), d => _week[SpanOfDay(d)].DayOf(d));
+        var (back, ahead) = (Math.Max(DaysBack, table.Count), Math.Max(DaysAhead, table.Count));
+        var from =
+            table.Count == 0 ? day - DaysBack
+            : day < table.FirstDay ? day - back
+            : table.FirstDay;
+        var to = Math.Max(day < table.FirstDay ? 0 : day + ahead, table.FirstDay + table.Count - 1);
+        (from, to) = (Math.Max(first, from), Math.Min(last, to));
+        _table = new DayTable(from, to - from + 1, CountedBefore(from, 0), _firstDay, _week);
     }
 
     private int CountedBefore(int day, int minute)
     {
         var span = SpanOfDay(day);
-        var week = _week[span];
-        return _offset[span] + week.WorkedBefore(day) + week.DayOf(day).WorkedBefore(minute);
+        return _before[span] + _week[span].Between(_firstDay[span], day) + _week[span].DayOf(day).WorkedBefore(minute);
     }
 
     private PlanTime FoundStart(int k)
     {
         if (k < 0)
             return new PlanTime(0);
-        var span = _byWork.LastAtMost(k);
-        return _week[span].Total == 0 ? Never : _week[span].MinuteStart(k - _offset[span]);
+        var span = LastAtMost(_before, k);
+        var week = _week[span];
+        return week.Total == 0 ? Never : week.MinuteStart(k - _before[span] + week.WorkedBefore(_firstDay[span]));
     }
 
     /// <summary>The earliest instant at or after <paramref name="time"/> that begins a working minute.</summary>
@@ -181,5 +180,21 @@ public sealed class WorkTime
         return start == Never ? Never : new PlanTime(start.Minutes + 1);
     }
 
-    private int SpanOfDay(int day) => _byDay.LastAtMost(day);
+    private int SpanOfDay(int day) => LastAtMost(_firstDay, day);
+
+    /// <param name="ascending">Its first entry is at most the value.</param>
+    /// <param name="value">What is looked for.</param>
+    private static int LastAtMost(int[] ascending, int value)
+    {
+        var (low, high) = (0, ascending.Length - 1);
+        while (low < high)
+        {
+            var middle = (low + high + 1) / 2;
+            if (ascending[middle] <= value)
+                low = middle;
+            else
+                high = middle - 1;
+        }
+        return low;
+    }
 }

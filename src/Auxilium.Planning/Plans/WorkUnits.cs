@@ -15,6 +15,16 @@ public readonly record struct WorkUnits(decimal HoursPerDay, decimal DaysPerWeek
     /// <returns>False when it does not come to whole minutes or is longer than ten years either way.</returns>
     public bool TryGetMinutes(Length length, out WorkMinutes minutes)
     {
+        // Up to a week of whole hours, as most lags are, needs no exact reckoning.
+        if (
+            length is { Unit: LengthUnit.Hours, Amount: { Scale: 0 } and >= -168 and <= 168 and var hours }
+            && HoursPerDay >= 1
+            && DaysPerWeek >= 1
+        )
+        {
+            minutes = new WorkMinutes((int)hours * 60);
+            return true;
+        }
         minutes = default;
         if (Math.Abs(length.Amount) > 10_000_000)
             return false;

@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 
@@ -12,7 +13,7 @@ namespace Auxilium.Planning.Scheduling;
 /// <param name="finishCounts">See <see cref="ForwardPass.FinishCounts"/>.</param>
 internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule, TaskInputs facts, BothLimits limits, int[] finishCounts)
 {
-    private static readonly CountedTime Unbound = new(WorkTime.Never);
+    private static CountedTime Unbound => CountedTime.Never;
 
     private readonly Limits _late = limits.Late;
     private readonly Limits _still = limits.Still;
@@ -37,21 +38,10 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
         var late = new Limit(Unbound, Unbound);
         var still = late;
         foreach (var edge in network.EdgesOf(node))
-        {
-            var target = edge.Target;
-            if (network.IsEnd(target))
-                InPhase(node, target, ref late, ref still);
-            else if (edge.IsPlain)
-            {
-                late.BoundFinish(_late.Start(target));
-                still.BoundFinish(_still.Start(target));
-            }
+            if (network.HasPhases && network.IsEnd(edge.Target))
+                InPhase(node, edge.Target, ref late, ref still);
             else
-            {
-                late.Bound(edge, Lags.TakeBack(_project, _late.Of(edge), edge));
-                still.Bound(edge, Lags.TakeBack(_project, _still.Of(edge), edge));
-            }
-        }
+                Bind(edge, ref late, ref still);
         if (network.IsEnd(node))
             Settle(network.RowOfEnd(node), node, ref late, ref still);
         else if (facts.IsLeaf(node))
@@ -61,6 +51,20 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
             _late.Set(node, late.OfBoth);
             _still.Set(node, still.OfBoth);
         }
+    }
+
+    /// <summary>A method of its own, since the runtime's compiler chooses without branches outside loops alone.</summary>
+    [MethodImpl(MethodImplOptions.NoInlining)]
+    private void Bind(Edge edge, ref Limit late, ref Limit still)
+    {
+        var (lateLimit, stillLimit) = (_late.Of(edge), _still.Of(edge));
+        if (edge.Lag != 0)
+        {
+            lateLimit = Lags.TakeBack(_project, lateLimit, edge);
+            stillLimit = Lags.TakeBack(_project, stillLimit, edge);
+        }
+        late.Bound(edge, lateLimit);
+        still.Bound(edge, stillLimit);
     }
 
     /// <summary>What a phase's links ask of a row in it: all must finish, those that start it must start (B1).</summary>
@@ -104,6 +108,27 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
 
     private void Leaf(int row, ref Limit late, ref Limit still)
     {
+        if ((facts.Traits[row] & (TaskTraits.Fixed | TaskTraits.NotAfter)) != 0)
+        {
+            Dated(row, ref late, ref still);
+            return;
+        }
+        late.BoundFinish(_floatTo);
+        still.BoundFinish(_finish);
+        var (calendar, span) = (facts.Calendars[row], facts.Spans[row]);
+        // Counts of working minutes before each instant: differences of them are floats, and each is looked up once.
+        var worked = finishCounts[row] >= 0 ? finishCounts[row] : calendar.Worked(schedule.EarlyFinishes[row]);
+        var workedLate = LatestFinish(calendar, late, span);
+        var workedStill = LatestFinish(calendar, still, span);
+        var lateFinish = span == 0 ? late.OfBoth.Finish.Time : calendar.MinuteEnd(workedLate);
+        var lateStart = span == 0 ? lateFinish : calendar.MinuteStart(workedLate - span);
+        SetFloat(row, lateStart, lateFinish, workedLate - worked, workedStill - worked);
+        SetLimits(row, lateStart, lateFinish, workedLate, worked);
+    }
+
+    /// <summary>A leaf that is started, or has a date that its links do not move.</summary>
+    private void Dated(int row, ref Limit late, ref Limit still)
+    {
         var traits = facts.Traits[row];
         if ((traits & TaskTraits.Finished) != 0)
         {
@@ -111,7 +136,6 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
             return;
         }
         var calendar = facts.Calendars[row];
-        var counted = ReferenceEquals(calendar, _project);
         var (start, finish, span) = (schedule.EarlyStarts[row], schedule.EarlyFinishes[row], facts.Spans[row]);
         // From start to finish: the length with its pauses; where dates are given, what lies between.
         var own = (traits & (TaskTraits.Started | TaskTraits.Pinned)) == 0 ? span : calendar.Between(start, finish);
@@ -122,12 +146,10 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
             (late, still) = (new Limit(Unbound, late.Finish), new Limit(Unbound, still.Finish));
         late.BoundFinish(_floatTo);
         still.BoundFinish(_finish);
-        // Counts of working minutes before each instant: differences of them are floats, and each is looked up once.
-        var worked = counted && finishCounts[row] >= 0 ? finishCounts[row] : calendar.Worked(finish);
+        var worked = finishCounts[row] >= 0 ? finishCounts[row] : calendar.Worked(finish);
         var must = !started && (traits & TaskTraits.Must) != 0;
         var workedLate = must ? worked : LatestFinish(calendar, late, own);
-        var same = !must && still.Finish.Time == late.Finish.Time && !late.BindsStart && !still.BindsStart;
-        var workedStill = same ? workedLate : LatestFinish(calendar, still, own);
+        var workedStill = LatestFinish(calendar, still, own);
         var lateFinish =
             must ? finish
             : span == 0 && own == 0 ? late.OfBoth.Finish.Time
@@ -136,36 +158,45 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
             must || started ? start
             : own == 0 ? lateFinish
             : calendar.MinuteStart(workedLate - own);
-        schedule.LateStarts[row] = lateStart;
-        schedule.LateFinishes[row] = lateFinish;
-        var total = workedLate - worked;
-        var free = Math.Max(0, workedStill - worked);
-        schedule.TotalFloats[row] = total;
-        schedule.FreeFloats[row] = total >= 0 ? Math.Min(free, total) : free;
-        schedule.Criticals[row] = total <= _criticalFloat;
+        SetFloat(row, lateStart, lateFinish, workedLate - worked, workedStill - worked);
         if (started)
-        {
             SetFree(row);
-            return;
-        }
-        var bindsFinish = (traits & TaskTraits.FinishBound) != 0;
-        if ((traits & (TaskTraits.Pinned | TaskTraits.Must)) != 0)
+        else if ((traits & (TaskTraits.Pinned | TaskTraits.Must)) == 0)
+            SetLimits(row, lateStart, lateFinish, workedLate, worked);
+        else
         {
             // It stands where it is, and moves for nobody.
+            var bindsFinish = (traits & TaskTraits.FinishBound) != 0;
             _late.Set(
                 row,
                 new(span == 0 ? start : calendar.Next(start)),
                 bindsFinish ? FinishLimit(calendar, worked, finish, span) : Unbound
             );
             _still.Set(row, Unbound, Unbound);
-            return;
         }
-        _late.Set(
-            row,
-            new(lateStart, counted ? workedLate - span : -1),
-            bindsFinish ? FinishLimit(calendar, workedLate, lateFinish, span) : Unbound
-        );
-        _still.Set(row, new(start, counted ? worked - span : -1), bindsFinish ? FinishLimit(calendar, worked, finish, span) : Unbound);
+    }
+
+    private void SetFloat(int row, PlanTime lateStart, PlanTime lateFinish, int total, int free)
+    {
+        schedule.LateStarts[row] = lateStart;
+        schedule.LateFinishes[row] = lateFinish;
+        schedule.TotalFloats[row] = total;
+        free = Math.Max(0, free);
+        schedule.FreeFloats[row] = total >= 0 ? Math.Min(free, total) : free;
+        schedule.Criticals[row] = total <= _criticalFloat;
+    }
+
+    /// <summary>What it puts on those before it: to let it stand as late as it may, and where it stands.</summary>
+    private void SetLimits(int row, PlanTime lateStart, PlanTime lateFinish, int workedLate, int worked)
+    {
+        var (calendar, span) = (facts.Calendars[row], facts.Spans[row]);
+        var counted = ReferenceEquals(calendar, _project);
+        _late.Set(row, new(lateStart, counted ? workedLate - span : -1), Unbound);
+        _still.Set(row, new(schedule.EarlyStarts[row], counted ? worked - span : -1), Unbound);
+        if ((facts.Traits[row] & TaskTraits.FinishBound) == 0)
+            return;
+        _late.SetFinish(row, FinishLimit(calendar, workedLate, lateFinish, span));
+        _still.SetFinish(row, FinishLimit(calendar, worked, schedule.EarlyFinishes[row], span));
     }
 
     /// <summary>Nothing before it is bound.</summary>

@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 
@@ -32,6 +33,7 @@ public sealed class Drivers
     private readonly Schedule _schedule;
     private readonly Plan _plan;
     private readonly TaskInputs _facts;
+    private readonly WorkTime _project;
     private readonly bool _fromStart;
 
     /// <summary>By link: whether it leaves any leaf no room. Found for all links at once when one is asked about.</summary>
@@ -42,6 +44,7 @@ public sealed class Drivers
         _schedule = schedule;
         _plan = schedule.Plan;
         _facts = facts;
+        _project = _plan.ProjectCalendar;
         _fromStart = _plan.Project.ScheduleFrom == ScheduleFrom.Start;
     }
 
@@ -155,26 +158,29 @@ public sealed class Drivers
     {
         var tight = new bool[_plan.Links.Length];
         var (from, edges) = (_plan.LinkEnds.From, _plan.LinkEnds.Edges);
-        var (starts, finishes, spans, calendars) = (_schedule.Starts, _schedule.Finishes, _facts.Spans, _facts.Calendars);
-        var project = _plan.ProjectCalendar;
         for (var link = 0; link < edges.Length; link++)
         {
-            var edge = edges[link];
-            var to = edge.Target;
-            if (_fromStart && _facts.IsLeaf(to) && !_facts.IsOff(from[link]))
-            {
-                // As below, without the detours: most links are such.
-                var time = edge.FromStart ? starts[from[link]] : finishes[from[link]];
-                var bound = edge.Lag == 0 ? time : Lags.Shift(project, new(time), edge).Time;
-                var date = edge.ToFinish ? finishes[to] : starts[to];
-                tight[link] = bound == date || (spans[to] > 0 && calendars[to].Worked(bound) == calendars[to].Worked(date));
-            }
-            else if (!_facts.IsOff(from[link]) && !_facts.IsOff(to))
-            {
-                tight[link] = HoldsAny(edge, Bound(link), _fromStart ? to : from[link]);
-            }
+            var (row, edge) = (from[link], edges[link]);
+            if (_facts.IsOff(row) || _facts.IsOff(edge.Target))
+                continue;
+            tight[link] =
+                _fromStart && _facts.IsLeaf(edge.Target)
+                    ? IsTight(row, edge)
+                    : HoldsAny(edge, Bound(link), _fromStart ? edge.Target : row);
         }
         return tight;
+    }
+
+    /// <summary>As <see cref="HoldsAny"/>, without the detours: most links lead to tasks that stand as early as they can.</summary>
+    [MethodImpl(MethodImplOptions.NoInlining)]
+    private bool IsTight(int from, Edge edge)
+    {
+        var to = edge.Target;
+        var bound = (edge.FromStart ? _schedule.Starts : _schedule.Finishes)[from];
+        if (edge.Lag != 0)
+            bound = Lags.Shift(_project, new(bound), edge).Time;
+        var date = (edge.ToFinish ? _schedule.Finishes : _schedule.Starts)[to];
+        return bound == date || (_facts.Spans[to] > 0 && _facts.Calendars[to].Between(bound, date) == 0);
     }
 
     /// <summary>Whether both ends of a link take part.</summary>
@@ -194,12 +200,12 @@ public sealed class Drivers
     {
         var (from, edge) = (_plan.LinkEnds.From[position], _plan.LinkEnds.Edges[position]);
         if (_fromStart)
-            return Lags.Shift(_plan.ProjectCalendar, new(edge.FromStart ? _schedule.Starts[from] : _schedule.Finishes[from]), edge).Time;
+            return Lags.Shift(_project, new(edge.FromStart ? _schedule.Starts[from] : _schedule.Finishes[from]), edge).Time;
         var to = edge.Target;
         var limit = edge.ToFinish ? _schedule.Finishes[to] : _schedule.Starts[to];
         if (_facts.IsLeaf(to) && _facts.Spans[to] > 0)
             limit = _facts.Calendars[to].Next(limit);
-        return Lags.TakeBack(_plan.ProjectCalendar, new(limit), edge).Time;
+        return Lags.TakeBack(_project, new(limit), edge).Time;
     }
 
     private bool Holds(Edge edge, PlanTime bound, int row) =>
@@ -216,8 +222,7 @@ public sealed class Drivers
     {
         if (_fromStart || bound == _schedule.Starts[row] || _facts.Spans[row] == 0)
             return Binds(row, bound, _schedule.Starts[row]);
-        return Limit.LatestStart(_facts.Calendars[row], new(bound), _plan.ProjectCalendar)
-            == _facts.Calendars[row].Worked(_schedule.Starts[row]);
+        return Limit.LatestStart(_facts.Calendars[row], new(bound), _project) == _facts.Calendars[row].Worked(_schedule.Starts[row]);
     }
 
     private bool BindsFinish(int row, PlanTime bound) => Binds(row, bound, _schedule.Finishes[row]);

@@ -11,35 +11,32 @@ namespace Auxilium.Planning.Scheduling;
 /// <param name="start">Nothing starts before this that can help it.</param>
 internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule, TaskInputs facts, PlanTime start) : IDisposable
 {
-    private readonly Scratch<CountedTime> _bounds = new(network.Order.Length);
-    private readonly Scratch<CountedTime> _finishBounds = new(network.BindsFinishes ? plan.Index.Count : 0);
+    private readonly Scratch<CountedTime> _bounds = new(2 * network.Order.Length);
     private readonly Scratch<int> _counts = new(plan.Index.Count);
 
-    /// <summary>By node: the latest bound that links put on the start of a leaf. Counts here are by the project calendar.</summary>
+    /// <summary>
+    /// By node: the latest bounds that links put on its start and on its finish, in turn. Counts here are by the project calendar.
+    /// </summary>
     private CountedTime[] _bound = [];
-
-    /// <summary>The same on its finish, where links bind finishes.</summary>
-    private CountedTime[] _finishBound = [];
 
     private readonly WorkTime _project = plan.ProjectCalendar;
     private readonly CountedTime _start = new(start, plan.ProjectCalendar.Worked(start));
     private readonly CountedTime? _status = DateBounds.StatusBound(plan.Project) is { } status ? new(status) : null;
 
     /// <summary>
-    /// By row: the working minutes of the project calendar before the early finish of a leaf; negative where they were not counted.
+    /// By row: the working minutes of a leaf's own calendar before its early finish; negative where they were not counted.
     /// </summary>
     public int[] FinishCounts => _counts.Array;
 
     public void Dispose()
     {
         _bounds.Dispose();
-        _finishBounds.Dispose();
         _counts.Dispose();
     }
 
     public void Run()
     {
-        (_bound, _finishBound) = (_bounds.Array, _finishBounds.Array);
+        _bound = _bounds.Array;
         foreach (var node in network.Order)
         {
             schedule.ThrowIfEnded();
@@ -50,7 +47,7 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
                 var row = network.RowOfEnd(node);
                 if (!facts.IsPhase(row))
                     continue;
-                (began, ended) = (new(schedule.EarlyStarts[row]), _bound[node]);
+                (began, ended) = (new(schedule.EarlyStarts[row]), _bound[2 * node]);
                 schedule.EarlyFinishes[row] = ended.Time;
             }
             else if (facts.IsLeaf(node))
@@ -60,7 +57,7 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
             }
             else
             {
-                began = ended = _bound[node];
+                began = ended = _bound[2 * node];
             }
             foreach (var edge in network.EdgesOf(node))
                 Bind(edge, began, ended);
@@ -70,7 +67,7 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
     /// <summary>Places one leaf anew, by what the leaves before it have: in a plan without linked phases.</summary>
     public void PlaceAlone(int row)
     {
-        (_bound, _finishBound) = (_bounds.Array, _finishBounds.Array);
+        _bound = _bounds.Array;
         var ends = plan.LinkEnds;
         foreach (var link in ends.LeadingTo(row).Span)
         {
@@ -82,19 +79,12 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
 
     private void Bind(Edge edge, CountedTime began, CountedTime ended)
     {
-        var target = edge.Target;
-        if (edge.IsPlain)
-        {
-            _bound[target] = CountedTime.Max(_bound[target], ended);
-            if (network.IsEnd(target))
-                Begin(network.RowOfEnd(target), began.Time);
-            return;
-        }
-        var bound = Lags.Shift(_project, edge.FromStart ? began : ended, edge);
-        if (edge.ToFinish)
-            _finishBound[target] = CountedTime.Max(_finishBound[target], bound);
-        else
-            _bound[target] = CountedTime.Max(_bound[target], bound);
+        var bound = CountedTime.Either(edge.FromStart, began, ended);
+        if (edge.Lag != 0)
+            bound = Lags.Shift(_project, bound, edge);
+        _bound[edge.End] = CountedTime.Max(_bound[edge.End], bound);
+        if (network.HasPhases && network.IsEnd(edge.Target))
+            Begin(network.RowOfEnd(edge.Target), began.Time);
     }
 
     /// <summary>A phase starts with the first row in it.</summary>
@@ -105,32 +95,36 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
             schedule.EarlyStarts[phase] = began;
     }
 
+    /// <summary>Its early start, counted where its finish was.</summary>
     private CountedTime StartOf(int row, CountedTime ended) =>
         new(
             schedule.EarlyStarts[row],
             ended.Worked >= 0 && (facts.Traits[row] & TaskTraits.Fixed) == 0 ? ended.Worked - facts.Spans[row] : -1
         );
 
+    /// <returns>The early finish, counted where that was by the project calendar.</returns>
     private CountedTime Place(int row)
     {
-        var (calendar, span) = (facts.Calendars[row], facts.Spans[row]);
-        var count = -1;
-        var (began, ended) =
-            (facts.Traits[row] & TaskTraits.Fixed) == 0
-                ? From(row, calendar, Earliest(row, calendar, span), span, out count)
-                : FixedPlacement.Of(plan, plan.Tasks[row], calendar, facts.Lengths[row], span);
-        if (ended > PlanTime.Latest || began < PlanTime.Earliest)
+        if ((facts.Traits[row] & TaskTraits.Fixed) != 0)
+            return Put(row, FixedPlacement.Of(plan, plan.Tasks[row], facts.Calendars[row], facts.Lengths[row], facts.Spans[row]), -1);
+        var dates = From(row, out var count);
+        return Put(row, dates, count);
+    }
+
+    private CountedTime Put(int row, Segment dates, int count)
+    {
+        if (dates.Finish > PlanTime.Latest || dates.Start < PlanTime.Earliest)
             throw OutOfRange(plan, row);
-        schedule.EarlyStarts[row] = began;
-        schedule.EarlyFinishes[row] = ended;
+        schedule.EarlyStarts[row] = dates.Start;
+        schedule.EarlyFinishes[row] = dates.Finish;
         FinishCounts[row] = count;
-        return new CountedTime(ended, count);
+        return new CountedTime(dates.Finish, ReferenceEquals(facts.Calendars[row], _project) ? count : -1);
     }
 
     /// <summary>F1: the largest of the start, the links, not before, and the status date where unfinished work moves.</summary>
     private CountedTime Earliest(int row, WorkTime calendar, int span)
     {
-        var earliest = CountedTime.Max(_bound[row], _start);
+        var earliest = CountedTime.Max(_bound[2 * row], _start);
         if (_status is { } status)
             earliest = CountedTime.Max(earliest, status);
         if ((facts.Traits[row] & TaskTraits.NotBefore) == 0)
@@ -139,21 +133,23 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
     }
 
     /// <summary>L1, L2, K2: work begins at the next working minute; what has no length stays where it is.</summary>
-    /// <param name="count">Working minutes before the finish, where they are those of the project calendar.</param>
-    private Segment From(int row, WorkTime calendar, CountedTime bound, int span, out int count)
+    /// <param name="row">A leaf that nothing fixes.</param>
+    /// <param name="count">See <see cref="FinishCounts"/>.</param>
+    private Segment From(int row, out int count)
     {
-        var finishBound = !network.BindsFinishes || (facts.Traits[row] & TaskTraits.FinishBound) == 0 ? default : _finishBound[row];
+        var (calendar, span) = (facts.Calendars[row], facts.Spans[row]);
+        var (bound, finishBound) = (Earliest(row, calendar, span), _bound[2 * row + 1]);
         if (span == 0)
         {
             bound = CountedTime.Max(bound, finishBound);
-            count = bound.Worked;
+            count = ReferenceEquals(calendar, _project) ? bound.Worked : -1;
             return new(bound.Time, bound.Time);
         }
         var worked = bound.WorkedBy(calendar, _project);
         if (finishBound.Time > bound.Time)
             worked = Math.Max(worked, finishBound.WorkedBy(calendar, _project) - span);
-        count = ReferenceEquals(calendar, _project) ? worked + span : -1;
-        return new(calendar.MinuteStart(worked), calendar.MinuteEnd(worked + span));
+        count = worked + span;
+        return new(calendar.MinuteStart(worked), calendar.MinuteEnd(count));
     }
 
     public static UnsoundPlanException OutOfRange(Plan plan, int row) =>

@@ -13,8 +13,7 @@ namespace Auxilium.Planning.Scheduling;
 /// <param name="facts">What its tasks are.</param>
 internal sealed class LatestPlacement(Plan plan, Network network, Schedule schedule, TaskInputs facts)
 {
-    private static readonly CountedTime Unbound = new(WorkTime.Never);
-    private static readonly Limit Free = new(Unbound, Unbound);
+    private static readonly Limit Free = new(CountedTime.Never, CountedTime.Never);
 
     /// <summary>The backward pass, which comes after, sets them anew.</summary>
     private readonly Limits _limits = schedule.Limits.Late;

@@ -18,25 +18,15 @@ internal struct Limit(CountedTime start, CountedTime finish)
     /// <summary>The earlier of the two: what a gate passes on, which binds starts only.</summary>
     public readonly Limit OfBoth => CountedTime.Min(Start, Finish) is var both ? new(both, both) : default;
 
-    public void BoundStart(CountedTime limit)
-    {
-        if (limit.Time < Start.Time)
-            Start = limit;
-    }
+    public void BoundStart(CountedTime limit) => Start = CountedTime.Min(Start, limit);
 
-    public void BoundFinish(CountedTime limit)
-    {
-        if (limit.Time < Finish.Time)
-            Finish = limit;
-    }
+    public void BoundFinish(CountedTime limit) => Finish = CountedTime.Min(Finish, limit);
 
     /// <summary>Takes on a limit that a successor puts on the date that an edge goes by.</summary>
     public void Bound(Edge edge, CountedTime limit)
     {
-        if (edge.FromStart)
-            BoundStart(limit);
-        else
-            BoundFinish(limit);
+        BoundStart(CountedTime.Either(edge.FromStart, limit, CountedTime.Never));
+        BoundFinish(CountedTime.Either(edge.FromStart, CountedTime.Never, limit));
     }
 
     public void NotAfter(DateConstraint notAfter)
@@ -55,28 +45,30 @@ internal struct Limit(CountedTime start, CountedTime finish)
     }
 }
 
-/// <summary>The limits that nodes put on what comes before them, by node.</summary>
+/// <summary>The limits that nodes put on what comes before them, by node: of the start and of the finish in turn.</summary>
 internal sealed class Limits
 {
-    private readonly Limit[] _limits;
+    private readonly CountedTime[] _limits;
 
-    public Limits(int nodes) => _limits = GC.AllocateUninitializedArray<Limit>(nodes);
+    public Limits(int nodes) => _limits = GC.AllocateUninitializedArray<CountedTime>(2 * nodes);
 
-    private Limits(Limit[] limits) => _limits = [.. limits];
+    private Limits(CountedTime[] limits) => _limits = [.. limits];
 
-    public Limit this[int node] => _limits[node];
+    public Limit this[int node] => new(Start(node), Finish(node));
 
     public Limits Copy() => new(_limits);
 
-    public CountedTime Start(int node) => _limits[node].Start;
+    public CountedTime Start(int node) => _limits[2 * node];
 
-    public CountedTime Finish(int node) => _limits[node].Finish;
+    public CountedTime Finish(int node) => _limits[2 * node + 1];
 
-    public CountedTime Of(Edge edge) => edge.ToFinish ? _limits[edge.Target].Finish : _limits[edge.Target].Start;
+    public CountedTime Of(Edge edge) => _limits[edge.End];
 
-    public void Set(int node, in Limit limit) => _limits[node] = limit;
+    public void Set(int node, in Limit limit) => Set(node, limit.Start, limit.Finish);
 
-    public void Set(int node, CountedTime start, CountedTime finish) => _limits[node] = new(start, finish);
+    public void Set(int node, CountedTime start, CountedTime finish) => (_limits[2 * node], _limits[2 * node + 1]) = (start, finish);
+
+    public void SetFinish(int node, CountedTime finish) => _limits[2 * node + 1] = finish;
 }
 
 /// <summary>Both kinds of limits of a plan, kept for the next plan that comes of it.</summary>

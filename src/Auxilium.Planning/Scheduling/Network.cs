@@ -6,11 +6,15 @@ namespace Auxilium.Planning.Scheduling;
 internal readonly struct Edge(int packed, int lag)
 {
     private const int FromStartBit = 1;
-    private const int ToFinishBit = 2;
-    private const int ElapsedBit = 4;
+    private const int ElapsedBit = 2;
+    private const int ToFinishBit = 4;
+    private const int EndShift = 2;
     private const int Bits = 3;
 
     public int Target => packed >> Bits;
+
+    /// <summary>Where the date that it binds stands in a list of starts and finishes in turn.</summary>
+    public int End => packed >> EndShift;
 
     public bool FromStart => (packed & FromStartBit) != 0;
 
@@ -132,7 +136,7 @@ internal sealed class Network
         return positions;
     }
 
-    private int EndNode(int row) => _facts.IsPhase(row) ? row + _rows : row;
+    private int EndNode(int row) => HasPhases && _facts.IsPhase(row) ? row + _rows : row;
 
     private void Fill(PlanIndex index, int[] from, Edge[] edges, bool someOff, int[] waits)
     {
@@ -150,17 +154,16 @@ internal sealed class Network
         var sum = 0;
         for (var node = 0; node < _firstEdge.Length; node++)
             (_firstEdge[node], sum) = (sum, sum + _firstEdge[node]);
+        var all = TaskTraits.None;
         for (var i = 0; i < from.Length; i++)
         {
             if (someOff && (_facts.IsOff(from[i]) || _facts.IsOff(edges[i].Target)))
                 continue;
             var edge = edges[i];
-            if (edge.ToFinish)
-            {
-                BindsFinishes = true;
-                _facts.Traits[edge.Target] |= TaskTraits.FinishBound;
-            }
-            GoesByPhaseStarts |= edge.FromStart && _facts.IsPhase(from[i]);
+            var bound = edge.ToFinish ? TaskTraits.FinishBound : TaskTraits.None;
+            _facts.Traits[edge.Target] |= bound;
+            all |= bound;
+            GoesByPhaseStarts |= gated && edge.FromStart && _facts.IsPhase(from[i]);
             Add(EndNode(from[i]), edge, waits);
         }
         for (var row = 0; gated && row < index.Count; row++)
@@ -170,6 +173,7 @@ internal sealed class Network
             Add(index.ParentOf(row), Edge.To(row), waits);
             Add(EndNode(row), Edge.To(index.ParentOf(row) + _rows), waits);
         }
+        BindsFinishes = all != TaskTraits.None;
         Array.Copy(_firstEdge, 0, _firstEdge, 1, _firstEdge.Length - 1);
         _firstEdge[0] = 0;
     }
@@ -191,23 +195,23 @@ internal sealed class Network
         using var scratch = new Scratch<int>(Order.Length);
         var free = scratch.Array;
         var sorted = 0;
-        for (var node = 0; node < Order.Length; node++)
+        for (var first = 0; first < Order.Length; first++)
         {
-            var top = 0;
-            if (waits[node] == 0)
-                Take(node);
-            while (top > 0)
+            if (waits[first] != 0)
+                continue;
+            waits[first] = Taken;
+            free[0] = first;
+            for (var top = 1; top > 0; )
             {
-                Order[sorted] = free[--top];
-                foreach (var edge in EdgesOf(Order[sorted++]))
-                    if (--waits[edge.Target] == 0)
-                        Take(edge.Target);
-            }
-
-            void Take(int found)
-            {
-                waits[found] = Taken;
-                free[top++] = found;
+                var node = free[--top];
+                Order[sorted++] = node;
+                foreach (var edge in EdgesOf(node))
+                {
+                    if (--waits[edge.Target] > 0)
+                        continue;
+                    waits[edge.Target] = Taken;
+                    free[top++] = edge.Target;
+                }
             }
         }
         return sorted;

@@ -1,4 +1,3 @@
-using System.Runtime.InteropServices;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 
@@ -89,15 +88,17 @@ internal sealed class TaskInputs
     /// <exception cref="UnsoundPlanException">A task's calendar has no working minute in 20 years from the project start.</exception>
     public static TaskInputs Of(Plan plan)
     {
-        var facts = new TaskInputs(plan.Index.Count);
-        var people = new Owners(plan);
-        for (var row = 0; row < facts.Calendars.Length; row++)
+        var (index, tasks) = (plan.Index, plan.Tasks);
+        var facts = new TaskInputs(index.Count);
+        var givens = new Givens(plan);
+        for (var row = 0; row < tasks.Length; row++)
         {
-            if (!plan.Tasks[row].Active)
+            var task = tasks[row];
+            if (!task.Active)
                 return WithSomeOff(plan);
-            if (plan.Index.IsLeaf(row))
+            if (index.IsLeaf(row))
                 facts.Traits[row] = TaskTraits.Leaf;
-            facts.Gather(plan, people, row);
+            facts.Gather(givens, task, row);
         }
         return facts;
     }
@@ -106,10 +107,10 @@ internal sealed class TaskInputs
     {
         var facts = new TaskInputs(plan.Index.Count);
         facts.FindLeaves(plan);
-        var people = new Owners(plan);
+        var givens = new Givens(plan);
         for (var row = 0; row < facts.Calendars.Length; row++)
             if (!facts.IsOff(row))
-                facts.Gather(plan, people, row);
+                facts.Gather(givens, plan.Tasks[row], row);
         return facts;
     }
 
@@ -121,20 +122,19 @@ internal sealed class TaskInputs
         if (plan.Tasks == before.Tasks)
             return known;
         var facts = new TaskInputs(known);
-        var people = new Owners(plan);
+        var givens = new Givens(plan);
         for (var row = 0; row < facts.Calendars.Length; row++)
         {
             if (ReferenceEquals(plan.Tasks[row], before.Tasks[row]))
                 continue;
             facts.Traits[row] &= TaskTraits.Leaf | TaskTraits.FinishBound;
-            facts.Gather(plan, people, row);
+            facts.Gather(givens, plan.Tasks[row], row);
         }
         return facts;
     }
 
-    private void Gather(Plan plan, Owners people, int row)
+    private void Gather(Givens givens, PlanTask task, int row)
     {
-        var task = plan.Tasks[row];
         if (!IsLeaf(row))
         {
             // All that matters of a phase.
@@ -142,24 +142,11 @@ internal sealed class TaskInputs
                 Any |= Traits[row] |= TaskTraits.Deadline;
             return;
         }
-        var project = plan.ProjectCalendar;
-        var contrary = plan.Project.ScheduleFrom == ScheduleFrom.Start ? ConstraintKind.AsLateAsPossible : ConstraintKind.AsSoonAsPossible;
-        var owners = people.CalendarOf(task);
-        var calendar =
-            task is { AroundTheClock: false, Calendar: null } && owners is null ? project : people.EffectiveCalendar(task, owners);
-        Calendars[row] = calendar;
-        var traits = Traits[row] |= TraitsOf(task, contrary);
-        Any |= traits;
-        // Whole days, which most lengths are, need no exact reckoning.
-        Lengths[row] = task is { Milestone: false, Length: { Unit: LengthUnit.Days, Amount: { Scale: 0 } and <= 10_000 and var days } }
-            ? (int)days * plan.Project.Units.MinutesPerDay
-            : plan.LengthOf(task).Count;
+        Calendars[row] = givens.CalendarOf(task, row);
+        Any |= Traits[row] |= TraitsOf(task, givens.Contrary);
+        Lengths[row] = givens.LengthOf(task);
         if (task.IsSplit || !ReferenceEquals(Spans, Lengths))
-            SetSpan(plan, task, row);
-        if (people.IsSeen(calendar))
-            return;
-        if (!HasWork(plan.Project, calendar))
-            throw NoWork(plan, row);
+            SetSpan(givens.Plan, task, row);
     }
 
     private void FindLeaves(Plan plan)
@@ -249,53 +236,63 @@ internal sealed class TaskInputs
         ]);
     }
 
-    /// <summary>People's calendars by id: a plan's people are looked through once and not for every task.</summary>
-    private sealed class Owners
+    /// <summary>What is the same for every task of a plan, found once and not for each.</summary>
+    private sealed class Givens
     {
-        private const int MostFound = 32;
+        private readonly Dictionary<string, WorkTime> _byOwn = [];
+        private readonly Dictionary<(string? Own, string Owners), WorkTime> _byOwners = [];
+        private readonly Dictionary<string, string>? _ofPeople;
+        private readonly WorkTime _project;
+        private readonly int _minutesPerDay;
+        private bool _knowsProject;
+        private bool _knowsClock;
 
-        private readonly List<(string? Own, string? Owners, WorkTime Calendar)> _found = [];
-        private readonly List<WorkTime> _seen = [];
-        private WorkTime? _last;
-        private readonly Plan _plan;
-        private readonly Dictionary<string, string>? _calendars;
-
-        public Owners(Plan plan)
+        public Givens(Plan plan)
         {
-            _plan = plan;
+            Plan = plan;
+            Contrary = plan.Project.ScheduleFrom == ScheduleFrom.Start ? ConstraintKind.AsLateAsPossible : ConstraintKind.AsSoonAsPossible;
+            _project = plan.ProjectCalendar;
+            _minutesPerDay = plan.Project.Units.MinutesPerDay;
             foreach (var person in plan.People)
                 if (person.Calendar is { } calendar)
-                    (_calendars ??= []).TryAdd(person.Id, calendar);
+                    (_ofPeople ??= []).TryAdd(person.Id, calendar);
         }
 
-        /// <summary>Whether a calendar was asked about before.</summary>
-        public bool IsSeen(WorkTime calendar)
-        {
-            if (ReferenceEquals(calendar, _last))
-                return true;
-            _last = calendar;
-            foreach (var seen in _seen)
-                if (ReferenceEquals(seen, calendar))
-                    return true;
-            _seen.Add(calendar);
-            return false;
-        }
+        public Plan Plan { get; }
 
-        public string? CalendarOf(PlanTask task) =>
-            _calendars is not null && task.Owner is { } owner ? _calendars.GetValueOrDefault(owner) : null;
+        /// <summary>What makes a task go against the way of the others.</summary>
+        public ConstraintKind Contrary { get; }
 
-        /// <summary>Looks among the calendars found so far first, a plan has few.</summary>
-        public WorkTime EffectiveCalendar(PlanTask task, string? owners)
+        /// <summary>Whole days, which most lengths are, need no exact reckoning.</summary>
+        public int LengthOf(PlanTask task) =>
+            task is { Milestone: false, Length: { Unit: LengthUnit.Days, Amount: { Scale: 0 } and <= 10_000 and var days } }
+                ? (int)days * _minutesPerDay
+                : Plan.LengthOf(task).Count;
+
+        /// <summary>The effective calendar (rule T5).</summary>
+        /// <exception cref="UnsoundPlanException">It has no working minute.</exception>
+        public WorkTime CalendarOf(PlanTask task, int row)
         {
             if (task.AroundTheClock)
-                return WorkTime.AroundTheClock;
-            foreach (var (own, theirs, known) in CollectionsMarshal.AsSpan(_found))
-                if (own == task.Calendar && theirs == owners)
-                    return known;
-            var calendar = _plan.EffectiveCalendar(task, owners);
-            if (_found.Count < MostFound)
-                _found.Add((task.Calendar, owners, calendar));
+                return Checked(ref _knowsClock, WorkTime.AroundTheClock, row);
+            var owners = _ofPeople is not null && task.Owner is { } owner ? _ofPeople.GetValueOrDefault(owner) : null;
+            if (owners is not null)
+                return _byOwners.TryGetValue((task.Calendar, owners), out var both)
+                    ? both
+                    : _byOwners[(task.Calendar, owners)] = WithWork(Plan.EffectiveCalendar(task, owners), row);
+            if (task.Calendar is not { } own)
+                return Checked(ref _knowsProject, _project, row);
+            return _byOwn.TryGetValue(own, out var known) ? known : _byOwn[own] = WithWork(Plan.EffectiveCalendar(task, null), row);
+        }
+
+        private WorkTime Checked(ref bool known, WorkTime calendar, int row)
+        {
+            if (!known)
+                WithWork(calendar, row);
+            known = true;
             return calendar;
         }
+
+        private WorkTime WithWork(WorkTime calendar, int row) => HasWork(Plan.Project, calendar) ? calendar : throw NoWork(Plan, row);
     }
 }
