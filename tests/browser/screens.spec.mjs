@@ -131,6 +131,13 @@ test("a long plan keeps only the rows in sight in the page", async ({ page, plan
   await expect(plan.cell("The last", "no")).toHaveText("2000");
 });
 
+for (const start of ["2025-05-05", "2029-05-07"])
+  test(`a plan of ${start} opens where its work is, however far that is from today`, async ({ plan }) => {
+    const tasks = [{ id: "sails", name: "Patch the sails", length: "3d" }];
+    await plan.bringIn({ format: "auxilium-plan/1", project: { name: `Of ${start}`, start }, tasks, links: [] });
+    await expect(plan.bar("Patch the sails")).toBeInViewport();
+  });
+
 test("script and style stay under 90 kB compressed, in at most eight files", async ({ page, plan }) => {
   let bytes = 0;
   const client = await page.context().newCDPSession(page);

@@ -219,15 +219,18 @@ export class Timeline {
     this.#sight.scroll({ left: this.scale.xOfDay(day) - this.#width * share });
   }
 
-  /** The start of the project while today is near it, else today. */
+  /** Where the work is: the start while that is near or to come, then today, and the end of what is over. */
   showBeginning() {
     this.draw();
-    const { start, today } = this.#store.project;
+    const { project } = this.#store;
     const inSight = this.#width / this.scale.day;
-    const first = Math.min(dayOf(start), dayOf(today));
+    const [start, finish, today] = [project.start, project.finish, project.today].map(dayOf);
+    const near = Math.abs(today - start) < inSight * 0.7;
+    const first = near ? Math.min(start, today) : start;
     // From a Monday, so that the first week has its date.
-    if (Math.abs(dayOf(today) - dayOf(start)) < inSight * 0.7) this.show(first - (first % 7) - 0.8, 0);
-    else this.show(dayOf(today), 0.3);
+    if (near || today < start) this.show(first - (first % 7) - 0.8, 0);
+    else if (today - finish > inSight * 0.3) this.show(finish, 0.7);
+    else this.show(today, 0.3);
   }
 
   /** Where a pointer is. @param {PointerEvent} event */
