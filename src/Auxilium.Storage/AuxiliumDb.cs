@@ -94,12 +94,12 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
     {
         var settings = new NpgsqlConnectionStringBuilder(connection);
         // What is asked again and again is planned once for each connection, unless whoever runs the server says otherwise.
-        if (!settings.ContainsKey("Max Auto Prepare"))
+        if (!settings.ShouldSerialize("Max Auto Prepare"))
             settings.MaxAutoPrepare = MostPrepared;
         // Several processes share what a server has, which is a hundred unless it was told otherwise.
-        if (!settings.ContainsKey("Maximum Pool Size"))
+        if (!settings.ShouldSerialize("Maximum Pool Size"))
             settings.MaxPoolSize = MostConnections;
-        if (!settings.ContainsKey("Keepalive"))
+        if (!settings.ShouldSerialize("Keepalive"))
             settings.KeepAlive = 30;
         // A process that stands still must not hold a plan for ever, nor one wait for it for ever.
         settings.Options =

@@ -1,6 +1,9 @@
 using System.Net;
 using System.Text.Json.Nodes;
+using Auxilium.Storage;
 using Auxilium.Storage.Access;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
 
 namespace Auxilium.Web.Tests;
 
@@ -16,6 +19,18 @@ public class StorageTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Equal(await demo.Api.PlanAsync(project), await api.PlanAsync(project));
         Assert.Equal(HttpStatusCode.OK, (await api.TakeBackAsync(project)).Status);
         Assert.Equal(await api.PlanAsync(project), await demo.Api.PlanAsync(project));
+    }
+
+    [Theory]
+    [InlineData("", 30, 100)]
+    [InlineData(";Maximum Pool Size=7;Max Auto Prepare=0", 7, 0)]
+    public void A_process_takes_few_connections_and_prepares_what_it_asks_often_unless_told_otherwise(string told, int most, int prepared)
+    {
+        var options = new DbContextOptionsBuilder<AuxiliumDb>();
+        AuxiliumDb.Configure(options, "Host=localhost;Username=u;Database=d" + told);
+        using var db = new AuxiliumDb(options.Options);
+        var settings = new NpgsqlConnectionStringBuilder(db.Database.GetConnectionString());
+        Assert.Equal((most, prepared), (settings.MaxPoolSize, settings.MaxAutoPrepare));
     }
 
     [Fact]
