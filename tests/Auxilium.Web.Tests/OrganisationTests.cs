@@ -40,7 +40,7 @@ public partial class OrganisationTests(DemoApp shared) : IClassFixture<DemoApp>
             StringComparison.Ordinal
         );
 
-        Assert.Contains("Hourly rate, GBP", await client.GetStringAsync("/people/tomas"), StringComparison.Ordinal);
+        Assert.Contains("Rates, in GBP", await client.GetStringAsync("/people/tomas"), StringComparison.Ordinal);
         Assert.Contains("data-week=\"sun\"", await PlanPageAsync(demo, client), StringComparison.Ordinal);
         Assert.Contains("Sunday 9 May to Saturday 15 May", await client.GetStringAsync("/my-week"), StringComparison.Ordinal);
 

@@ -37,24 +37,26 @@ public partial class PeopleTests(DemoApp demo) : IClassFixture<DemoApp>
             ["Kind"] = "Staff",
             ["HourlyRate"] = "-3",
         };
-        var wrong = await PostAsync(organiser, "/people/priya", "About", about);
+        var wrong = await PostAsync(organiser, "/people/priya", "Save", about);
         Assert.Contains("cannot report to themselves", wrong, StringComparison.Ordinal);
         Assert.Contains("This is no amount", wrong, StringComparison.Ordinal);
         (about["ReportsTo"], about["HourlyRate"]) = ("jonas", "27,50");
-        Assert.Contains("Saved.", await PostAsync(organiser, "/people/priya", "About", about), StringComparison.Ordinal);
+        Assert.Contains("Saved: hourly rate.", await PostAsync(organiser, "/people/priya", "Save", about), StringComparison.Ordinal);
+        (about["Team"], about["Role"]) = ("Print shop", "Printer");
+        Assert.Contains("Saved: role and team.", await PostAsync(organiser, "/people/priya", "Save", about), StringComparison.Ordinal);
+        Assert.Contains("Nothing was different", await PostAsync(organiser, "/people/priya", "Save", about), StringComparison.Ordinal);
         Assert.Contains("27.50", await PageAsync(organiser, "/people/priya"), StringComparison.Ordinal);
         about["ReportsTo"] = "";
         Assert.DoesNotContain("27.50", await PageAsync(demo.App.SignedIn("priya"), "/people/priya"), StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.Forbidden, await StatusAsync(demo.App.SignedIn("priya"), "/people/priya", "About", about));
+        Assert.Equal(HttpStatusCode.Forbidden, await StatusAsync(demo.App.SignedIn("priya"), "/people/priya", "Save", about));
         Assert.DoesNotContain("27.5", await demo.App.SignedIn("priya").GetStringAsync("/api/v1/projects"), StringComparison.Ordinal);
     }
 
     [Theory]
     [InlineData("Away")]
-    [InlineData("Week")]
+    [InlineData("Save")]
     [InlineData("HandOver")]
     [InlineData("Invite")]
-    [InlineData("Standing")]
     [InlineData("Leave")]
     [InlineData("Return")]
     [InlineData("Merge")]
@@ -191,10 +193,14 @@ public partial class PeopleTests(DemoApp demo) : IClassFixture<DemoApp>
     public async Task The_last_organiser_stays_one()
     {
         var organiser = demo.App.SignedIn();
-        Assert.Contains("the only organiser", await PostAsync(organiser, "/people/imke", "Standing", []), StringComparison.Ordinal);
         Assert.Contains(
-            "Saved.",
-            await PostAsync(organiser, "/people/jonas", "Standing", new() { ["maker"] = "true" }),
+            "the only organiser",
+            await PostAsync(organiser, "/people/imke", "Save", new() { ["Organiser"] = "false" }),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "Saved: rights.",
+            await PostAsync(organiser, "/people/wanda", "Save", new() { ["Maker"] = "true" }),
             StringComparison.Ordinal
         );
     }
@@ -256,8 +262,8 @@ public partial class PeopleTests(DemoApp demo) : IClassFixture<DemoApp>
         using var form = new FormUrlEncodedContent(
             week.Select(d => KeyValuePair.Create("week", d)).Append(KeyValuePair.Create("__RequestVerificationToken", token))
         );
-        using var answer = await client.PostAsync($"{page}?handler=Week", form);
-        Assert.Contains("Saved.", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        using var answer = await client.PostAsync($"{page}?handler=Save", form);
+        Assert.Contains("Saved: working week.", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
 
     private static async Task<HttpStatusCode> StatusAsync(

@@ -102,22 +102,57 @@ public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
             HttpStatusCode.Accepted,
             (await oona.EditAsync(project, """{"type":"renameTask","task":"b","name":"Varnish"}""", 1)).Status
         );
-        await PostAsync(coordinator, project, "Role", new() { ["person"] = "oona", ["role"] = "Coordinator" });
+        await PostAsync(coordinator, project, "Roles", Role("oona", "Member", "Coordinator"));
         Assert.Equal(
             HttpStatusCode.OK,
             (await oona.EditAsync(project, """{"type":"renameTask","task":"b","name":"Varnish"}""", 1)).Status
         );
-        await PostAsync(coordinator, project, "Role", new() { ["person"] = "oona", ["role"] = "None" });
+        await PostAsync(coordinator, project, "Roles", Role("oona", "Coordinator", "None"));
         Assert.Equal(
             HttpStatusCode.NotFound,
             (await oona.EditAsync(project, """{"type":"renameTask","task":"b","name":"Oil"}""", 2)).Status
         );
         Assert.Contains(
             "Choose a person",
-            await PostAsync(coordinator, project, "Role", new() { ["person"] = "imke", ["role"] = "None" }),
+            await PostAsync(coordinator, project, "Roles", Role("imke", "Coordinator", "None")),
             StringComparison.Ordinal
         );
     }
+
+    [Fact]
+    public async Task One_save_gives_many_roles_and_leaves_those_that_the_page_did_not_change()
+    {
+        var project = await demo.Api.CreateAsync(Plan);
+        var coordinator = demo.App.SignedIn();
+        await PostAsync(coordinator, project, "Roles", Role("oona", "Member", "Viewer"));
+        // Of a page that was opened before: it still shows Oona as a member.
+        using var stale = new FormUrlEncodedContent([
+            .. Pairs("person", "oona", "greta", "bert", ""),
+            .. Pairs("was", "Member", "", "", ""),
+            .. Pairs("role", "Member", "Coordinator", "Viewer", "Viewer"),
+        ]);
+        using var answer = await coordinator.PostAsync($"/projects/{project}/sharing?handler=Roles", stale);
+        var page = WebUtility.HtmlDecode(await answer.Content.ReadAsStringAsync());
+        Assert.Contains("Greta Holm is now a coordinator. Bert Stolk is now a viewer.", page, StringComparison.Ordinal);
+        Assert.Equal("Viewer", RoleOf(page, "Oona Reilly"));
+        Assert.Equal("Coordinator", RoleOf(page, "Greta Holm"));
+        page = await PostAsync(coordinator, project, "Roles", Role("oona", "Viewer", "Plan"));
+        Assert.Contains("Oona Reilly is a member again.", page, StringComparison.Ordinal);
+        page = await PostAsync(coordinator, project, "Roles", Role("bert", "Viewer", "Plan"));
+        Assert.Contains("Bert Stolk was removed from this project.", page, StringComparison.Ordinal);
+        Assert.DoesNotContain("Role of Bert Stolk", page, StringComparison.Ordinal);
+        page = await PostAsync(coordinator, project, "Roles", Role("oona", "Member", "Emperor"));
+        Assert.Contains("Choose a person and a role", page, StringComparison.Ordinal);
+    }
+
+    private static IEnumerable<KeyValuePair<string, string>> Pairs(string name, params string[] values) =>
+        values.Select(value => KeyValuePair.Create(name, value));
+
+    private static string RoleOf(string page, string person) =>
+        Regex
+            .Match(page, $"aria-label=\"Role of {person}\">.*?<option value=\"(\\w+)\"\\s+selected", RegexOptions.Singleline)
+            .Groups[1]
+            .Value;
 
     [Fact]
     public async Task A_member_reports_on_own_tasks_and_proposes_the_rest()
@@ -236,6 +271,15 @@ public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Contains("Imke Varga accepted what you proposed", told, StringComparison.Ordinal);
         Assert.Contains("Imke Varga declined what you proposed", told, StringComparison.Ordinal);
     }
+
+    /// <summary>What the form of roles sends for one person.</summary>
+    private static Dictionary<string, string> Role(string person, string was, string role) =>
+        new()
+        {
+            ["person"] = person,
+            ["was"] = was,
+            ["role"] = role,
+        };
 
     private static async Task<string> LinkAsync(HttpClient coordinator, Guid project, Dictionary<string, string> fields) =>
         LinkIn(await PostAsync(coordinator, project, "Link", fields));

@@ -340,7 +340,7 @@ public sealed class TrustTests(DemoApp demo) : IClassFixture<DemoApp>
             Assert.DoesNotContain("own-tomas", await demo.Api.PlanAsync(theirs), StringComparison.Ordinal);
             Assert.Contains("own-tomas", await demo.Api.PlanAsync(hidden), StringComparison.Ordinal);
         }
-        using var week = await TestApp.PostFormAsync(jonas, "/people/tomas", "/people/tomas?handler=Week", new() { ["Week"] = "" });
+        using var week = await TestApp.PostFormAsync(jonas, "/people/tomas", "/people/tomas?handler=Save", new() { ["Week"] = "" });
         Assert.Equal(HttpStatusCode.Forbidden, week.StatusCode);
     }
 
@@ -444,8 +444,13 @@ public sealed class TrustTests(DemoApp demo) : IClassFixture<DemoApp>
             await TestApp.PostFormAsync(
                 imke,
                 $"/projects/{project}/sharing",
-                $"/projects/{project}/sharing?handler=Role",
-                new() { ["person"] = "bert", ["role"] = "Viewer" }
+                $"/projects/{project}/sharing?handler=Roles",
+                new()
+                {
+                    ["person"] = "bert",
+                    ["was"] = "Member",
+                    ["role"] = "Viewer",
+                }
             )
         ) { }
         using (

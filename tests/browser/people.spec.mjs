@@ -107,9 +107,9 @@ test("somebody who is taken off while they type loses nothing they typed and is 
   await oona.page.keyboard.press("Control+A");
   await oona.page.keyboard.type("75");
   await plan.page.goto(`/projects/${id}/sharing`);
-  await plan.page.getByLabel("What Oona Reilly may do", { exact: true }).selectOption("None");
-  await plan.page.getByRole("button", { name: "Save what Oona Reilly may do" }).click();
-  await expect(plan.page.getByRole("status")).toContainText("may now do nothing here");
+  await plan.page.getByLabel("Role of Oona Reilly").selectOption("None");
+  await plan.page.getByRole("button", { name: "Save roles" }).click();
+  await expect(plan.page.getByRole("status")).toContainText("Oona Reilly now has no access.");
   await oona.page.keyboard.press("Enter");
   await expect(oona.problem).toContainText("There is no such project, or you have no part in it any more.");
   await oona.cell("Sand the deck", "state").click();
@@ -257,7 +257,7 @@ test("a link shows a plan to somebody without an account, and nothing of it can 
   await page.goto(`/projects/${id}/sharing`);
   await expectAccessible(page, "sharing");
   await page.getByLabel("For whom").fill(HOSTILE);
-  await page.getByRole("button", { name: "Make a link" }).click();
+  await page.getByRole("button", { name: "Create link" }).click();
   const link = (await page.locator("code.secret").textContent()) ?? "";
   const stranger = await (await browser.newContext({ storageState: { cookies: [], origins: [] } })).newPage();
   await stranger.goto(link);
@@ -335,7 +335,7 @@ test("the first person invites a second, who comes in by the mailed link", async
   await expect(page.getByText("“nell at quay” is no mail address")).toBeVisible();
   await page.getByLabel("Mail address").fill("nell@quay.example");
   await page.getByRole("button", { name: "Add" }).click();
-  await page.getByRole("button", { name: "Invite" }).click();
+  await page.getByRole("button", { name: "Send invitation" }).click();
   await expect(page.getByText("The invitation is on its way by mail")).toBeVisible();
   await page.goto("/post");
   await expect(async () => {

@@ -30,11 +30,11 @@ test("the check-up says what is weak and why, and one click mends it", async ({ 
   await expect(broken.getByRole("status")).toContainText("Roof goes as early as its links allow");
   await broken.getByRole("button", { name: "Cancel" }).click();
   await broken.getByRole("button", { name: "Let its links decide" }).click();
-  await broken.getByRole("button", { name: "Do it" }).click();
+  await broken.getByRole("button", { name: "Apply" }).click();
   await expect(page.locator("#strip").getByRole("status")).toContainText("Roof goes as early as its links allow");
   await expect(broken).toHaveCount(0);
   await page.getByRole("button", { name: "Confirm it" }).click();
-  await page.getByRole("button", { name: "Do it" }).click();
+  await page.getByRole("button", { name: "Apply" }).click();
   await expect(page.getByText("only a guess")).toHaveCount(0);
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.getByText("1 length is only a guess.")).toBeVisible();

@@ -7,6 +7,7 @@ using Auxilium.Planning.Typing;
 using Auxilium.Planning.Words;
 using static Auxilium.Planning.Editing.PeopleEdits;
 using static Auxilium.Planning.Words.EditText;
+using static Auxilium.Planning.Words.ListText;
 
 namespace Auxilium.Planning.Editing;
 

@@ -17,7 +17,4 @@ internal static class EditText
 
     public static TextRun CalendarCalled(Schedule before, Schedule after, string id) =>
         new((after.Plan.CalendarBook.Find(id) ?? before.Plan.CalendarBook.Find(id))?.Name ?? id, true);
-
-    public static string Listed(List<string> names) =>
-        names.Count == 1 ? names[0] : $"{string.Join(", ", names.Take(names.Count - 1))} and {names[^1]}";
 }

@@ -44,7 +44,7 @@ public static class SeriesText
             change.Kept.Length == 0
                 ? ""
                 : $" What somebody did to "
-                    + $"{EditText.Listed([.. change.Kept.Select(id => $"“{LengthText.Shorten(plan.Find(id)!.Name)}”")])} is kept.";
-        return parts.Count == 0 ? "" : $"Of the {all} so far, {EditText.Listed(parts)}{added}.{kept}";
+                    + $"{ListText.Listed([.. change.Kept.Select(id => $"“{LengthText.Shorten(plan.Find(id)!.Name)}”")])} is kept.";
+        return parts.Count == 0 ? "" : $"Of the {all} so far, {ListText.Listed(parts)}{added}.{kept}";
     }
 }

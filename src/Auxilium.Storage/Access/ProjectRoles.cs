@@ -4,6 +4,13 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Auxilium.Storage.Access;
 
+/// <summary>What somebody may do in a project.</summary>
+/// <param name="Person">Who.</param>
+/// <param name="Role">What they may do.</param>
+/// <param name="IsGiven">Whether that was set, and does not follow from the plan.</param>
+/// <param name="IsOnPlan">Whether they are on the plan, and so a member unless something else was set.</param>
+public sealed record RoleInProject(PersonRow Person, ProjectRole Role, bool IsGiven, bool IsOnPlan);
+
 /// <summary>
 /// What people may do in projects. Who coordinates a project may do everything in it; who is on its plan is a member; somebody may
 /// be given another role. To everybody else it does not exist.
@@ -78,20 +85,13 @@ public sealed class ProjectRoles(IDbContextFactory<AuxiliumDb> databases, TimePr
     }
 
     /// <summary>Everybody who has a role in a project, by name.</summary>
-    public async Task<IReadOnlyList<(PersonRow Person, ProjectRole Role, bool IsGiven)>> InAsync(
-        Guid project,
-        CancellationToken cancel = default
-    )
+    public async Task<IReadOnlyList<RoleInProject>> InAsync(Guid project, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         return await InAsync(db, project, cancel);
     }
 
-    internal static async Task<IReadOnlyList<(PersonRow Person, ProjectRole Role, bool IsGiven)>> InAsync(
-        AuxiliumDb db,
-        Guid project,
-        CancellationToken cancel
-    )
+    internal static async Task<IReadOnlyList<RoleInProject>> InAsync(AuxiliumDb db, Guid project, CancellationToken cancel)
     {
         var coordinator = await db.Projects.Where(p => p.Id == project).Select(p => p.Coordinator).SingleOrDefaultAsync(cancel);
         var given = await db.ProjectRoles.Where(r => r.ProjectId == project).ToDictionaryAsync(r => r.PersonId, r => r.Role, cancel);
@@ -102,8 +102,8 @@ public sealed class ProjectRoles(IDbContextFactory<AuxiliumDb> databases, TimePr
         [
             .. people.Select(p =>
                 given.TryGetValue(p.Id, out var role) && p.Id != coordinator
-                    ? (p, role, true)
-                    : (p, p.Id == coordinator ? ProjectRole.Coordinator : ProjectRole.Member, false)
+                    ? new RoleInProject(p, role, true, members.Contains(p.Id))
+                    : new RoleInProject(p, p.Id == coordinator ? ProjectRole.Coordinator : ProjectRole.Member, false, true)
             ),
         ];
     }

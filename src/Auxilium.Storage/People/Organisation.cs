@@ -1,3 +1,4 @@
+using Auxilium.Planning.Words;
 using Auxilium.Storage.Access;
 using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
@@ -57,7 +58,7 @@ public sealed class Organisation(IDbContextFactory<AuxiliumDb> databases)
         );
         if (now.Logo is { } logo)
             row.Logo = logo.Length == 0 ? null : logo;
-        var words = what.Count == 1 ? what[0] : $"{string.Join(", ", what.Take(what.Count - 1))} and {what[^1]}";
+        var words = ListText.Listed(what);
         Audit.Note(db, clock, by, null, null, $"{await Audit.NameAsync(db, by, cancel)} gave the organisation {words}.");
         await db.SaveChangesAsync(cancel);
         await PlanNews.TellAsync(db, PlanNews.Organisation, cancel);

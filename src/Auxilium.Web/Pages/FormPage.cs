@@ -1,6 +1,7 @@
 using System.Diagnostics.CodeAnalysis;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Typing;
+using Auxilium.Planning.Words;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Auxilium.Web.Pages;
@@ -15,6 +16,10 @@ public abstract class FormPage : PageModel
     public string Has(string field) => ModelState.TryGetValue(field, out var entry) && entry.Errors.Count > 0 ? "true" : "false";
 
     protected void Say(string sentence) => TempData["Said"] = sentence;
+
+    /// <summary>What a press of Save changed, by name.</summary>
+    protected static string Saved(IReadOnlyList<string> changed) =>
+        changed.Count == 0 ? "Nothing was different: everything is as it was." : $"Saved: {ListText.Listed(changed)}.";
 
     protected void Wrong(string field, string sentence) => ModelState.AddModelError(field, sentence);
 

@@ -69,7 +69,7 @@ async function ask(fix, asked, problem) {
       edit: fix.edit,
     });
     const sentence = ripple.sentence.map((/** @type {{ text: string }} */ run) => run.text).join("");
-    const go = quietButton("Do it", () => void client.edit(fix.edit, (text) => (problem.textContent = text)));
+    const go = quietButton("Apply", () => void client.edit(fix.edit, (text) => (problem.textContent = text)));
     const close = quietButton("Cancel", () => asked.replaceChildren());
     asked.replaceChildren(element("p", {}, sentence), element("div", { class: "actions" }, go, close));
     go.focus();

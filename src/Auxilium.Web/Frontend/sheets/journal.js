@@ -3,6 +3,7 @@
 
 /** @import { Run } from "../plan/state/types.js" */
 import { element, quietButton } from "../plan/card/fields.js";
+import { dayOfMoment, timeOfMoment } from "../shared/moments.js";
 import { PlanClient } from "./client.js";
 
 /**
@@ -36,8 +37,8 @@ async function draw() {
     "p",
     { class: "lead" },
     person || task
-      ? "Nothing of that was changed yet."
-      : "Nothing has been changed yet: every edit will be listed here.",
+      ? "No edit matches: choose another person or task."
+      : "No edits yet: each will be listed here, with a button to take it back.",
   );
   content.replaceChildren(filters(), ...(page.entries.length > 0 ? [list] : [empty]), ...more(list, page));
 }
@@ -59,7 +60,7 @@ function filters() {
     task,
     (value) => (task = value),
   );
-  return element("div", { class: "journal-filters" }, who, what);
+  return element("div", { class: "line-fields" }, who, what);
 }
 
 /** @param {string} label @param {string[][]} options @param {string} value @param {(value: string) => void} take */
@@ -71,23 +72,21 @@ function choice(label, options, value, take) {
     take(select.value);
     void draw();
   });
-  return element("label", {}, `${label} `, select);
+  return element("label", {}, label, select);
 }
 
 /** @param {HTMLElement} list @param {Entry[]} entries @param {string} day of the entry before them */
 function addEntries(list, entries, day) {
   for (const entry of entries) {
-    const at = new Date(entry.at);
-    const on = at.toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short", year: "numeric" });
+    const on = dayOfMoment(entry.at);
     if (on !== day) list.append(element("li", { class: "journal-day" }, element("h2", {}, on)));
     day = on;
-    list.append(line(entry, at));
+    list.append(line(entry));
   }
 }
 
-/** @param {Entry} entry @param {Date} at */
-function line(entry, at) {
-  const time = at.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+/** @param {Entry} entry */
+function line(entry) {
   const sentence = element(
     "p",
     {},
@@ -97,7 +96,7 @@ function line(entry, at) {
   const words = element(
     "div",
     { class: "journal-words" },
-    element("p", { class: "mute" }, `${time} · ${entry.person}`),
+    element("p", { class: "mute" }, `${timeOfMoment(entry.at)} · ${entry.person}`),
     sentence,
     problem,
   );

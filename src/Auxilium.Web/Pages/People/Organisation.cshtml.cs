@@ -108,7 +108,7 @@ public sealed class OrganisationModel(Storage.People.Organisation organisation, 
         );
         var changed = await organisation.ChangeAsync(settings, User.PersonId(), clock, cancel);
         await clock.RefreshAsync(cancel);
-        Say(changed.Length == 0 ? "Nothing was different: everything is as it was." : $"Saved: {changed}.");
+        Say(Saved(changed.Length == 0 ? [] : [changed]));
         return Redirect("/organisation");
     }
 

@@ -1,10 +1,5 @@
-using System.Globalization;
-using System.Text.Json.Nodes;
-using Auxilium.Exchange.PlanDocuments;
-using Auxilium.Planning.Calendars;
-using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
-using Auxilium.Planning.Typing;
+using Auxilium.Planning.Words;
 using Auxilium.Storage.Access;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
@@ -25,7 +20,7 @@ namespace Auxilium.Web.Pages.People;
 [Authorize(Rights.SignedIn)]
 [RequestSizeLimit(64 * 1024)]
 [EnableRateLimiting(Api.Limits.Writing)]
-public sealed class PersonModel(
+public sealed partial class PersonModel(
     Storage.People.Directory directory,
     Invitations invitations,
     ProjectRoles roles,
@@ -37,53 +32,8 @@ public sealed class PersonModel(
     Today today
 ) : FormPage
 {
-    private const decimal MostMoney = 1_000_000;
-
-    internal static readonly string[] DayNames = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];
-
     private IReadOnlyList<PersonRow> _all = [];
     private IReadOnlyDictionary<Guid, ProjectRole> _roles = new Dictionary<Guid, ProjectRole>();
-
-    [BindProperty]
-    public string? Name { get; set; }
-
-    [BindProperty]
-    public string? Initials { get; set; }
-
-    [BindProperty]
-    public string? MailAddress { get; set; }
-
-    [BindProperty]
-    public string? Role { get; set; }
-
-    [BindProperty]
-    public string? Team { get; set; }
-
-    [BindProperty]
-    public string? ReportsTo { get; set; }
-
-    [BindProperty]
-    public PersonKind Kind { get; set; }
-
-    [BindProperty]
-    public string? HourlyRate { get; set; }
-
-    [BindProperty]
-    public string? OvertimeRate { get; set; }
-
-    [BindProperty]
-    public string? CostPerUse { get; set; }
-
-    [BindProperty]
-    public string? From { get; set; }
-
-    [BindProperty]
-    public string? To { get; set; }
-
-    [BindProperty]
-    public string? Note { get; set; }
-
-    public string[] Week { get; private set; } = new string[7];
 
     public PersonRow Row { get; private set; } = null!;
 
@@ -117,138 +67,7 @@ public sealed class PersonModel(
     {
         if (!await LoadAsync(person, cancel))
             return NotFound();
-        (Name, Initials, MailAddress, Role, Team, ReportsTo, Kind) = (
-            Row.Name,
-            Row.Initials,
-            Row.Email,
-            Row.Role,
-            Row.Team,
-            Row.ReportsTo,
-            Row.Kind
-        );
-        (HourlyRate, OvertimeRate, CostPerUse) = (Money(Row.HourlyRate), Money(Row.OvertimeRate), Money(Row.CostPerUse));
         return Page();
-    }
-
-    public async Task<IActionResult> OnPostAboutAsync(string person, CancellationToken cancel)
-    {
-        if (!await LoadAsync(person, cancel))
-            return NotFound();
-        if (!User.IsOrganiser())
-            return Forbid();
-        var name = Line(nameof(Name), Name, "The name", 80, true);
-        if (name is not null && !name.Any(char.IsLetter))
-            Wrong(nameof(Name), "A name has letters: type the person's.");
-        var initials = Line(nameof(Initials), Initials, "The initials", 16);
-        Mail(nameof(MailAddress), MailAddress, isNeeded: Account is not null, out var mail);
-        if (mail is not null && await directory.WithMailAsync(mail, Row.Id, cancel) is { } other)
-            Wrong(nameof(MailAddress), $"{other.Name} has this address already.");
-        var role = Line(nameof(Role), Role, "What they do", 80);
-        var team = Line(nameof(Team), Team, "The team", 80);
-        if (ReportsTo is { Length: > 0 } boss && (_all.All(p => p.Id != boss) || IsUnder(boss, Row.Id)))
-            Wrong(nameof(ReportsTo), "They cannot report to themselves, or to somebody who reports to them: choose somebody else.");
-        var (hourly, overtime, use) = (
-            ReadMoney(nameof(HourlyRate), HourlyRate),
-            ReadMoney(nameof(OvertimeRate), OvertimeRate),
-            ReadMoney(nameof(CostPerUse), CostPerUse)
-        );
-        if (!ModelState.IsValid)
-            return Page();
-        (Row.Name, Row.Initials, Row.Email, Row.Role, Row.Team, Row.ReportsTo, Row.Kind) = (
-            name!,
-            initials ?? PlanIds.InitialsOf(name!),
-            mail,
-            role ?? "",
-            team ?? "",
-            string.IsNullOrEmpty(ReportsTo) ? null : ReportsTo,
-            Kind
-        );
-        (Row.HourlyRate, Row.OvertimeRate, Row.CostPerUse) = (hourly, overtime, use);
-        await directory.SaveAsync([Row], cancel: cancel);
-        return Done("Saved.");
-    }
-
-    public async Task<IActionResult> OnPostAwayAsync(string person, CancellationToken cancel)
-    {
-        if (!await LoadAsync(person, cancel))
-            return NotFound();
-        if (!MayEnterTime)
-            return Forbid();
-        var from = ReadDay(nameof(From), From, "The first day");
-        var to = string.IsNullOrWhiteSpace(To) ? from : ReadDay(nameof(To), To, "The last day");
-        var note = Line(nameof(Note), Note, "The note", 80) ?? "";
-        if (from is { } first && to is { } last && last < first)
-            Wrong(nameof(To), "The last day is before the first: type a later one.");
-        else if (from is { } f && to is { } t && t.DayNumber - f.DayNumber > 3660)
-            Wrong(nameof(To), "Days off are at most ten years at once.");
-        if (Away.Count >= DaysOff.Most)
-            Wrong(nameof(From), $"There are {DaysOff.Most} entries already: take old ones away first.");
-        if (!ModelState.IsValid)
-            return Page();
-        await daysOff.EnterAsync(
-            new TimeOffRow
-            {
-                PersonId = Row.Id,
-                From = from!.Value,
-                To = to!.Value,
-                Note = note,
-                Projects = MayEnterAll ? null : _coordinated,
-            },
-            User.PersonId(),
-            cancel
-        );
-        return await BringInAsync(MayEnterAll ? "Entered." : "Entered for your projects; whoever decides elsewhere is asked.", cancel);
-    }
-
-    /// <summary>Days off that others entered count for whoever looks as well: everywhere, or in their projects.</summary>
-    public async Task<IActionResult> OnPostAwayTooAsync(string person, long days, CancellationToken cancel)
-    {
-        if (!await LoadAsync(person, cancel))
-            return NotFound();
-        if (!MayEnterTime)
-            return Forbid();
-        if (Away.FirstOrDefault(d => d.Id == days) is not { Projects: { } counted })
-            return Done("They count everywhere already.");
-        await daysOff.CountAsync(days, MayEnterAll ? null : [.. counted.Union(_coordinated)], User.PersonId(), cancel);
-        return await BringInAsync(MayEnterAll ? "They count everywhere now." : "They count in your projects now.", cancel);
-    }
-
-    public async Task<IActionResult> OnPostNotAwayAsync(string person, long days, CancellationToken cancel)
-    {
-        if (!await LoadAsync(person, cancel))
-            return NotFound();
-        if (!MayEnterTime)
-            return Forbid();
-        if (Away.FirstOrDefault(d => d.Id == days) is not { } entry)
-            return Done("They are gone already.");
-        if (!MayTakeAway(entry))
-            return Forbid();
-        await daysOff.CountAsync(days, MayEnterAll ? [] : [.. entry.Projects!.Except(_coordinated)], User.PersonId(), cancel);
-        return await BringInAsync("Deleted.", cancel);
-    }
-
-    /// <summary>Whether days off count for whoever looks, so that they may know why.</summary>
-    internal bool Counts(TimeOffRow days) => MayEnterAll || days.Projects is null || days.Projects.Intersect(_coordinated).Any();
-
-    /// <summary>What counts everywhere is taken away by those alone who may enter that.</summary>
-    internal bool MayTakeAway(TimeOffRow days) => MayEnterAll || (days.Projects is { } counted && counted.Intersect(_coordinated).Any());
-
-    /// <summary>Whether days off could count where they do not yet.</summary>
-    internal bool MayCountToo(TimeOffRow days) => days.Projects is { } counted && (MayEnterAll || _coordinated.Except(counted).Any());
-
-    public async Task<IActionResult> OnPostWeekAsync(string person, string[] week, CancellationToken cancel)
-    {
-        if (!await LoadAsync(person, cancel))
-            return NotFound();
-        if (!MayEnterAll)
-            return Forbid();
-        if (week.Length == 7)
-            Week = [.. week.Select(d => d ?? "")];
-        Row.Calendar = Week.All(string.IsNullOrWhiteSpace) ? null : WriteWeek(Week);
-        if (!ModelState.IsValid)
-            return Page();
-        await directory.SaveAsync([Row], User.PersonId(), cancel);
-        return await BringInAsync("Saved.", cancel);
     }
 
     public async Task<IActionResult> OnPostHandOverAsync(string person, Guid? project, string? to, CancellationToken cancel)
@@ -296,17 +115,6 @@ public sealed class PersonModel(
         await letters.InviteAsync(Row.Name, mail, User.Identity!.Name!, secret, cancel);
         TempData["Link"] = address.Of($"/invitation/{secret}");
         return Redirect($"/people/{Row.Id}");
-    }
-
-    public async Task<IActionResult> OnPostStandingAsync(string person, bool organiser, bool maker, CancellationToken cancel)
-    {
-        if (!await LoadAsync(person, cancel))
-            return NotFound();
-        if (!User.IsOrganiser() || Account is null)
-            return Forbid();
-        return await directory.SetStandingAsync(Row.Id, organiser, maker || organiser, User.PersonId(), cancel)
-            ? Done("Saved.")
-            : Done(OnlyOrganiser);
     }
 
     public async Task<IActionResult> OnPostLeaveAsync(string person, CancellationToken cancel)
@@ -374,9 +182,15 @@ public sealed class PersonModel(
 
     private string OnlyOrganiser => $"{Row.Name} is the only organiser: make somebody else one first.";
 
-    internal static string Day(DateOnly day) => day.ToString("ddd d MMM yyyy", CultureInfo.InvariantCulture);
+    internal static string DatesOf(OwnTask task) =>
+        (task.Start, task.Finish) is not ({ } start, { } finish) ? "–"
+        : start.Date >= finish.LastDate ? Dates.Day(start)
+        : $"{Dates.Day(start)} to {Dates.FinishDay(finish)}";
 
-    private async Task<bool> LoadAsync(string person, CancellationToken cancel)
+    /// <param name="person">Id of whom the page is about.</param>
+    /// <param name="cancel">Ends the wait.</param>
+    /// <param name="fill">Whether the form says what is known, and not what was typed.</param>
+    private async Task<bool> LoadAsync(string person, CancellationToken cancel, bool fill = true)
     {
         _all = await directory.AllAsync(cancel);
         if (_all.FirstOrDefault(p => p.Id == person) is not { } row)
@@ -384,109 +198,16 @@ public sealed class PersonModel(
         Row = row;
         Account = (await directory.AccountsAsync(cancel)).GetValueOrDefault(person);
         Away = await daysOff.OfAsync(person, cancel);
-        Week = ReadWeek(row.Calendar);
         _roles = await roles.AllOfAsync(User.PersonId(), User.IsOrganiser(), cancel);
         Tasks = await tasks.TasksOfAsync(person, [.. _roles.Keys], today.Date, cancel: cancel);
         var theirs = await directory.ProjectsOfAsync(person, cancel);
         MayEnterAll = User.IsOrganiser() || person == User.PersonId();
         _coordinated = [.. theirs.Where(p => _roles.GetValueOrDefault(p) == ProjectRole.Coordinator)];
+        if (fill)
+            FillProfile(_ => false);
         Handable = [.. Tasks.Where(t => _roles[t.Project] == ProjectRole.Coordinator).Select(t => (t.Project, t.ProjectName)).Distinct()];
         return true;
     }
-
-    /// <summary>Whether somebody reports to another, however far up.</summary>
-    private bool IsUnder(string person, string boss)
-    {
-        for (var (at, steps) = (person, 0); steps <= _all.Count; steps++)
-        {
-            if (at == boss)
-                return true;
-            if (_all.FirstOrDefault(p => p.Id == at)?.ReportsTo is not { } up)
-                return false;
-            at = up;
-        }
-        return true;
-    }
-
-    private async Task<IActionResult> BringInAsync(string did, CancellationToken cancel)
-    {
-        // What it does is told of the projects that whoever looks may see.
-        var effects = (await times.BringInAsync(Row.Id, MayEnterAll ? null : _coordinated, User.PersonId(), today.Date, cancel)).Where(e =>
-            _roles.ContainsKey(e.Project)
-        );
-        return Done($"{did} {string.Join(" ", effects.Select(e => $"{e.Name}: {e.Sentence}"))}");
-    }
-
-    private DateOnly? ReadDay(string field, string? text, string what)
-    {
-        if (string.IsNullOrWhiteSpace(text))
-            Wrong(field, $"{what} is missing: type it, such as 19 May.");
-        else if (DateText.TryParse(text, today.Date, out var date, out var problem, today.Date.AddDays(120)))
-            return date.Date;
-        else
-            Wrong(field, problem);
-        return null;
-    }
-
-    private decimal? ReadMoney(string field, string? text)
-    {
-        if (string.IsNullOrWhiteSpace(text))
-            return null;
-        if (
-            decimal.TryParse(text.Trim().Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var money)
-            && money <= MostMoney
-            && money == Math.Round(money, 2)
-        )
-            return money;
-        Wrong(field, "This is no amount: type a number from 0 up with at most two decimals, such as 28.50.");
-        return null;
-    }
-
-    private static string Money(decimal? money) => money?.ToString("0.00", CultureInfo.InvariantCulture) ?? "";
-
-    /// <summary>The week as a calendar in JSON; <c>null</c> where one of the days has no hours that can be read, which is said.</summary>
-    private string? WriteWeek(string[] week)
-    {
-        var days = new JsonObject();
-        for (var day = 0; day < 7; day++)
-        {
-            if (string.IsNullOrWhiteSpace(week[day]))
-                continue;
-            if (!HoursText.TryParse(week[day], out var hours, out var problem))
-            {
-                Wrong("Week", $"{DayNames[day]}: {problem}");
-                return null;
-            }
-            days[DayNames[day].ToLowerInvariant()] = new JsonArray([
-                .. hours.Select(h => JsonValue.Create($"{Clock(h.Start)}-{Clock(h.End)}")),
-            ]);
-        }
-        return new JsonObject
-        {
-            ["id"] = "own",
-            ["name"] = "Own",
-            ["week"] = days,
-        }.ToJsonString();
-    }
-
-    private static string[] ReadWeek(string? json)
-    {
-        if (json is null)
-            return ["", "", "", "", "", "", ""];
-        using var document = System.Text.Json.JsonDocument.Parse(json);
-        return
-        [
-            .. CalendarReader
-                .ReadAlone(document.RootElement, "$")
-                .Week.Select(day =>
-                    day is not { } hours ? ""
-                    : hours.IsEmpty ? "no"
-                    : string.Join(", ", hours.Select(h => $"{Clock(h.Start)}-{Clock(h.End)}"))
-                ),
-        ];
-    }
-
-    private static string Clock(int minutes) => $"{minutes / 60:00}:{minutes % 60:00}";
 
     private RedirectResult Done(string said)
     {

@@ -39,6 +39,10 @@ public sealed class SharingModel(
     [BindProperty]
     public string? Until { get; set; }
 
+    /// <summary>What the link that is being made shows besides names and dates.</summary>
+    [BindProperty]
+    public string[] Columns { get; set; } = ["state", "owner"];
+
     public Guid Id { get; private set; }
 
     public string Name { get; private set; } = "";
@@ -47,7 +51,7 @@ public sealed class SharingModel(
 
     public string? Link => TempData["Link"] as string;
 
-    public IReadOnlyList<(PersonRow Person, ProjectRole Role, bool IsGiven)> People { get; private set; } = [];
+    public IReadOnlyList<RoleInProject> People { get; private set; } = [];
 
     public IReadOnlyList<PersonRow> Others { get; private set; } = [];
 
@@ -55,31 +59,55 @@ public sealed class SharingModel(
 
     public async Task<IActionResult> OnGetAsync(Guid id, CancellationToken cancel) => await LoadAsync(id, cancel) ? Page() : NotFound();
 
-    public async Task<IActionResult> OnPostRoleAsync(Guid id, string? person, ProjectRole role, bool usual, CancellationToken cancel)
+    /// <summary>What everybody may do, in one go: those whose role was chosen otherwise than the page showed it.</summary>
+    public async Task<IActionResult> OnPostRolesAsync(Guid id, string[] person, string[] was, string[] role, CancellationToken cancel)
     {
         if (!await LoadAsync(id, cancel))
             return NotFound();
-        if (await directory.FindAsync(person ?? "", cancel) is not { } found || found.Id == Coordinator)
+        if (person.Length != role.Length || person.Length != was.Length)
+            return BadRequest();
+        var chosen = new List<(PersonRow Person, ProjectRole? Role)>();
+        for (var i = 0; i < person.Length; i++)
         {
-            Wrong("person", "Choose a person.");
-            return Page();
+            if (string.IsNullOrEmpty(person[i]) || role[i] == was[i])
+                continue;
+            ProjectRole? given = Enum.TryParse<ProjectRole>(role[i], out var one) && Enum.IsDefined(one) ? one : null;
+            if (
+                await directory.FindAsync(person[i], cancel) is not { } found
+                || found.Id == Coordinator
+                || (given is null && role[i] != AsOnPlan)
+            )
+            {
+                Wrong("person", "Choose a person and a role from the lists.");
+                return Page();
+            }
+            chosen.Add((found, given));
         }
-        await roles.GiveAsync(id, found.Id, usual ? null : role, User.PersonId(), cancel);
-        var may = role switch
-        {
-            _ when usual => "do what is usual for their part",
-            ProjectRole.Coordinator => "change everything",
-            ProjectRole.Member => "report and propose",
-            ProjectRole.Viewer => "look",
-            _ => "do nothing",
-        };
-        return Done($"{found.Name} may now {may} here.");
+        foreach (var (found, given) in chosen)
+            await roles.GiveAsync(id, found.Id, given, User.PersonId(), cancel);
+        return Done(chosen.Count == 0 ? Saved([]) : string.Join(" ", chosen.Select(c => Told(c.Person, c.Role))));
     }
 
-    public async Task<IActionResult> OnPostLinkAsync(Guid id, string[] columns, CancellationToken cancel)
+    /// <summary>Stands for the role that follows from the plan.</summary>
+    internal const string AsOnPlan = "Plan";
+
+    private string Told(PersonRow person, ProjectRole? role) =>
+        role switch
+        {
+            null when People.Any(p => p.Person.Id == person.Id && p.IsOnPlan) => $"{person.Name} is a member again.",
+            null => $"{person.Name} was removed from this project.",
+            ProjectRole.Coordinator => $"{person.Name} is now a coordinator.",
+            ProjectRole.Member => $"{person.Name} is now a member.",
+            ProjectRole.Viewer => $"{person.Name} is now a viewer.",
+            _ => $"{person.Name} now has no access.",
+        };
+
+    public async Task<IActionResult> OnPostLinkAsync(Guid id, CancellationToken cancel)
     {
         if (!await LoadAsync(id, cancel))
             return NotFound();
+        if (!Request.Form.ContainsKey(nameof(Columns)))
+            Columns = [];
         var name = Line(nameof(For), For, "Whom the link is for", 80, true);
         if (Password is { Length: > 0 and (< ShortestPassword or > 200) })
             Wrong(nameof(Password), $"A password for a link has {ShortestPassword} to 200 characters.");
@@ -96,7 +124,7 @@ public sealed class SharingModel(
         }
         if (!ModelState.IsValid)
             return Page();
-        var chosen = SharedColumns.All.Select(c => c.Column).Where(columns.Contains).ToArray();
+        var chosen = SharedColumns.All.Select(c => c.Column).Where(Columns.Contains).ToArray();
         if (
             await links.MakeAsync(
                 id,

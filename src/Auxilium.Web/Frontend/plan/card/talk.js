@@ -2,6 +2,7 @@
 // What people say about a task and the files they add. It is no part of the plan: it is asked for beside it, and saved at once.
 
 /** @import { Store } from "../state/store.js" */
+import { momentInWords } from "../../shared/moments.js";
 import { element, quietButton } from "./fields.js";
 
 /** @typedef {{ id: number, person: string, hue: number, at: string, text: string, own: boolean }} Comment */
@@ -154,7 +155,7 @@ export class TaskTalk {
         element(
           "li",
           {},
-          element("p", { class: "comment-head" }, element("strong", {}, person), ` ${when(at)}`),
+          element("p", { class: "comment-head" }, element("strong", {}, person), ` ${momentInWords(at)}`),
           element("p", { class: "comment-text" }, text),
           ...(own
             ? [quietButton("Take back", () => void this.#remove(`/comments/${id}`), "Take back this comment")]
@@ -179,10 +180,6 @@ export class TaskTalk {
     if (known) this.#store.talked(this.#task, comments.length, files.length);
   }
 }
-
-/** @param {string} at in UTC */
-const when = (at) =>
-  new Date(at).toLocaleString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
 
 /** @param {number} bytes */
 const sizeOf = (bytes) =>
