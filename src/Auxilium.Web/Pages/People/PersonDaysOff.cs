@@ -81,6 +81,13 @@ public sealed partial class PersonModel
     /// <summary>Whether days off count for whoever looks, so that they may know why.</summary>
     internal bool Counts(TimeOffRow days) => MayEnterAll || days.Projects is null || days.Projects.Intersect(_coordinated).Any();
 
+    /// <summary>Why somebody is off, for those whom it concerns.</summary>
+    internal string NoteOf(TimeOffRow days) =>
+        !MayEnterTime ? ""
+        : days.Projects is null ? days.Note
+        : Counts(days) ? $"{days.Note} · not in all projects"
+        : " · entered for another project";
+
     /// <summary>What counts everywhere is taken away by those alone who may enter that.</summary>
     internal bool MayTakeAway(TimeOffRow days) => MayEnterAll || (days.Projects is { } counted && counted.Intersect(_coordinated).Any());
 
