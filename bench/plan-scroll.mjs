@@ -43,7 +43,7 @@ await page.addInitScript(() => {
   const observer = new MutationObserver(() => {
     if (!document.querySelector(".list-row[data-row]")) return;
     observer.disconnect();
-    // In the frame after the rows came they are on the screen.
+    // The frame after the rows arrive, they are on the screen.
     const bench = /** @type {any} */ (window);
     requestAnimationFrame(() => setTimeout(() => (bench.rowsDrawn_ = performance.now())));
   });

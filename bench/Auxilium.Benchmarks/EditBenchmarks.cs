@@ -83,7 +83,7 @@ public class EditBenchmarks : IDisposable
         return Edit(_at);
     }
 
-    /// <summary>The same for a task early in the plan that sets the finish: every late date is another then.</summary>
+    /// <summary>The same for a task early in the plan that sets the finish: every late date changes then.</summary>
     [Benchmark]
     public int EditThatMovesTheFinish() => Edit(5);
 

@@ -3,7 +3,7 @@ using System.Text;
 
 namespace Auxilium.Exchange;
 
-/// <summary>Finds out what a file is by what is in it; its name has to say the same.</summary>
+/// <summary>Finds out what a file is from its content; its name must agree.</summary>
 public static class FileKinds
 {
     private static readonly (byte[] Start, int At, string Type, string[] Endings)[] Signatures =
@@ -16,7 +16,7 @@ public static class FileKinds
         ("%PDF-"u8.ToArray(), 0, "application/pdf", [".pdf"]),
     ];
 
-    /// <summary>Packed documents by the entry that only they have.</summary>
+    /// <summary>Zipped documents, by the entry that only they have.</summary>
     private static readonly (string Ending, string Entry, string Type)[] Packed =
     [
         (".docx", "word/document.xml", "application/vnd.openxmlformats-officedocument.wordprocessingml.document"),
@@ -29,7 +29,7 @@ public static class FileKinds
 
     private static readonly string[] Texts = [".txt", ".md", ".csv", ".ics", ".json"];
 
-    /// <summary>What can be kept, for sentences.</summary>
+    /// <summary>The kinds that can be stored, for sentences.</summary>
     public const string Possible =
         "pictures (PNG, JPEG, GIF, WebP), PDF, text (TXT, MD, CSV, ICS, JSON) and office documents (DOCX, XLSX, PPTX, ODT, ODS, ODP)";
 
@@ -55,7 +55,7 @@ public static class FileKinds
         return problem.Length == 0;
     }
 
-    /// <summary>A name without a path and without what could not be printed.</summary>
+    /// <summary>A name without a path or characters that cannot be printed.</summary>
     public static string CleanName(string name)
     {
         var last = name[(name.LastIndexOfAny(['/', '\\']) + 1)..];
@@ -101,7 +101,7 @@ public static class FileKinds
         }
         catch (InvalidDataException)
         {
-            // It begins like an archive and is none.
+            // It begins like an archive but is not one.
         }
         return null;
     }

@@ -3,7 +3,7 @@ using Auxilium.Exchange.PlanDocuments;
 
 namespace Auxilium.Exchange;
 
-/// <summary>Reads JSON as every document from outside is read: no field twice, no endless nesting.</summary>
+/// <summary>Reads JSON from outside strictly: no duplicate fields, limited nesting.</summary>
 public static class StrictJson
 {
     private static readonly JsonDocumentOptions Options = new() { AllowDuplicateProperties = false, MaxDepth = 32 };
@@ -38,7 +38,7 @@ public static class StrictJson
     }
 
     /// <summary>
-    /// The first text that is no text, or number that is none to keep. Each is only looked at when it is asked for, which may be anywhere.
+    /// The first invalid text, or number too large to keep. The parser checks each only when it is asked for, which may be anywhere.
     /// </summary>
     private static DocumentError? WhyNot(JsonElement json, string path)
     {
@@ -79,7 +79,7 @@ public static class StrictJson
 
     private static bool IsText(JsonProperty field) => Reads(() => field.Name);
 
-    /// <summary>The reader has no way to ask but to try.</summary>
+    /// <summary>The reader can only be asked by trying.</summary>
     private static bool Reads(Func<string?> read)
     {
         try

@@ -93,15 +93,15 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
     public static void Configure(DbContextOptionsBuilder options, string connection)
     {
         var settings = new NpgsqlConnectionStringBuilder(connection);
-        // What is asked again and again is planned once for each connection, unless whoever runs the server says otherwise.
+        // Frequent statements are prepared once per connection, unless the connection string says otherwise.
         if (!settings.ShouldSerialize("Max Auto Prepare"))
             settings.MaxAutoPrepare = MostPrepared;
-        // Several processes share what a server has, which is a hundred unless it was told otherwise.
+        // Several processes share the server's connections, a hundred by default.
         if (!settings.ShouldSerialize("Maximum Pool Size"))
             settings.MaxPoolSize = MostConnections;
         if (!settings.ShouldSerialize("Keepalive"))
             settings.KeepAlive = 30;
-        // A process that stands still must not hold a plan for ever, nor one wait for it for ever.
+        // A process that hangs must not hold a plan for ever, nor let others wait for it for ever.
         settings.Options =
             $"-c idle_in_transaction_session_timeout={IdleMilliseconds} -c lock_timeout={LockMilliseconds} {settings.Options}".TrimEnd();
         options.UseNpgsql(settings.ConnectionString).UseSnakeCaseNamingConvention();
@@ -109,7 +109,7 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
 
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
     {
-        // Plans run on the wall clock of the organisation; only the journal has instants of the world.
+        // Plans use the organisation's wall clock; only the journal has times in UTC.
         configurationBuilder.Properties<DateTime>().HaveColumnType("timestamp without time zone");
     }
 
@@ -198,7 +198,7 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
             organisation.Property(o => o.Calendar).HasDefaultValue("weekdays");
         });
         modelBuilder.Entity<FirstStartRow>().ToTable("first_start").Property(f => f.Id).ValueGeneratedNever();
-        // What happened stays, whoever and whatever it was about.
+        // The audit trail outlives the people and projects it is about.
         modelBuilder.Entity<AuditRow>().ToTable("audit");
         UseInstants<AuditRow>(modelBuilder);
         UseInstants<SessionRow>(modelBuilder);
@@ -258,7 +258,7 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
         UseInstants<PresenceRow>(modelBuilder);
     }
 
-    /// <summary>All times of a table are instants of the world.</summary>
+    /// <summary>All times of a table are in UTC.</summary>
     private static void UseInstants<T>(ModelBuilder modelBuilder)
         where T : class
     {
@@ -273,7 +273,7 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
     {
         modelBuilder.Entity<ProjectRow>(project =>
         {
-            // What was deleted does not exist, until it is brought back.
+            // Deleted projects are hidden until they are restored.
             project.HasQueryFilter(p => p.DeletedAt == null);
             project.ToTable("projects");
         });
@@ -295,7 +295,7 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
             task.Property(t => t.Facts).HasColumnType("jsonb");
             task.Property(t => t.ConstraintKind).HasConversion<string>();
             task.Property(t => t.Hands).HasConversion<string>();
-            // What rows have that were written before there were these.
+            // Defaults for rows that were written before these columns existed.
             task.Property(t => t.Active).HasDefaultValue(true).HasSentinel(true);
             task.Property(t => t.Splits).HasDefaultValue("");
             task.Property(t => t.Assignments).HasColumnType("jsonb");

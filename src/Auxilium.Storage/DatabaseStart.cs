@@ -4,8 +4,8 @@ using Npgsql;
 namespace Auxilium.Storage;
 
 /// <summary>
-/// Brings a database to the schema that this program knows. Processes that start at once take turns: the first makes or upgrades
-/// everything, the others find it done.
+/// Brings a database to the schema that this program knows. Processes that start together take turns: the first creates or upgrades
+/// it, the others find it done.
 /// </summary>
 public sealed class DatabaseStart : IAsyncDisposable
 {
@@ -28,7 +28,7 @@ public sealed class DatabaseStart : IAsyncDisposable
     {
         var settings = new NpgsqlConnectionStringBuilder(connection) { Pooling = false, ApplicationName = "auxilium start" };
         var opened = await OpenAsync(settings, cancel);
-        // However long another takes. The lock goes with the connection when this process dies.
+        // Waits as long as it takes. If this process dies, the lock is released with its connection.
         await using var command = new NpgsqlCommand($"set lock_timeout = 0; select pg_advisory_lock({Space}, {Starting})", opened)
         {
             CommandTimeout = 0,
@@ -98,7 +98,7 @@ public sealed class DatabaseStart : IAsyncDisposable
 }
 
 /// <summary>The database was upgraded by a newer program than this one.</summary>
-/// <param name="migration">A step that this program does not know.</param>
+/// <param name="migration">A migration that this program does not know.</param>
 public sealed class NewerSchemaException(string migration)
     : Exception(
         $"this database was upgraded by a newer version of Auxilium (“{migration}”). Start that version, or put back a backup from "

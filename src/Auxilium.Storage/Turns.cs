@@ -2,7 +2,7 @@ using System.Collections.Concurrent;
 
 namespace Auxilium.Storage;
 
-/// <summary>Lets one through at a time for each key; a key that nobody is at takes no room.</summary>
+/// <summary>Lets one caller in at a time for each key; a key that nobody uses takes no memory.</summary>
 /// <param name="mostWaiting">At most so many wait for one key.</param>
 /// <param name="patience">How long somebody waits.</param>
 public sealed class Turns<TKey>(int mostWaiting, TimeSpan patience)
@@ -41,7 +41,7 @@ public sealed class Turns<TKey>(int mostWaiting, TimeSpan patience)
             var gate = _gates.GetOrAdd(key, _ => new Gate());
             lock (gate)
             {
-                // One that nobody was at any more has been taken away meanwhile.
+                // It was removed meanwhile because nobody used it any more.
                 if (gate.IsGone)
                     continue;
                 if (gate.Inside > mostWaiting)
@@ -67,7 +67,7 @@ public sealed class Turns<TKey>(int mostWaiting, TimeSpan patience)
     {
         public SemaphoreSlim Turn { get; } = new(1);
 
-        /// <summary>How many wait or are through.</summary>
+        /// <summary>How many are waiting or inside.</summary>
         public int Inside;
 
         public bool IsGone;

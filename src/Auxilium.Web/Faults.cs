@@ -5,14 +5,14 @@ using Microsoft.AspNetCore.Diagnostics;
 
 namespace Auxilium.Web;
 
-/// <summary>What is answered when something fails on our side. It asks for nothing, least of all the database.</summary>
+/// <summary>The answer when something fails here. It needs nothing else, least of all the database.</summary>
 internal static class Faults
 {
     private const string Away =
         "The database does not answer just now. Try again in a moment: an edit that is sent again with its id is made once.";
     private const string Broken = "Something broke on the server. What was saved is safe; try again in a moment.";
 
-    /// <summary>Seconds after which it makes sense to ask again.</summary>
+    /// <summary>Seconds after which to try again.</summary>
     private const string RetryAfter = "2";
 
     private const string Page = """
@@ -39,7 +39,7 @@ internal static class Faults
         e switch
         {
             BadHttpRequestException bad => bad.StatusCode,
-            // A form whose parts do not hold together.
+            // A malformed form.
             InvalidDataException => StatusCodes.Status400BadRequest,
             _ when DatabaseFaults.IsBadText(e) => StatusCodes.Status400BadRequest,
             TooMuchAtOnceException => StatusCodes.Status429TooManyRequests,

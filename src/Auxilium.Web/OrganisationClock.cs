@@ -3,14 +3,14 @@ using Auxilium.Storage.People;
 namespace Auxilium.Web;
 
 /// <summary>
-/// The clock on the wall of the organisation: the time of the server, in the organisation's time zone. What day it is, and what hour
+/// The organisation's wall clock: the time of the server, in the organisation's time zone. What day it is, and what hour
 /// people read, goes by it on every server alike.
 /// </summary>
-/// <param name="world">Knows what time it is in the world.</param>
-/// <param name="organisation">Knows where the organisation is; a clock is wanted before any database is.</param>
+/// <param name="world">Tells the time.</param>
+/// <param name="organisation">Knows the organisation's time zone; resolved late, since the clock is needed before the database.</param>
 public sealed class OrganisationClock(TimeProvider world, Lazy<Organisation> organisation) : TimeProvider
 {
-    /// <summary>What the clock of the world is registered as.</summary>
+    /// <summary>The key under which the system clock is registered.</summary>
     public const string World = "world";
 
     private volatile TimeZoneInfo _zone = world.LocalTimeZone;

@@ -11,7 +11,7 @@ internal static class RandomPlan
     public static CalendarBook Calendars(Random random) => new([Calendar(random, "a"), Calendar(random, "b")]);
 
     /// <param name="random">What it is made of.</param>
-    /// <param name="mixed">With everything there is; else leaves and plain links only.</param>
+    /// <param name="mixed">With everything there is; otherwise leaves and plain links only.</param>
     /// <param name="most">At most so many rows.</param>
     /// <param name="from">Which end dates are worked out from.</param>
     public static Plan Of(Random random, bool mixed = true, int most = 60, ScheduleFrom from = ScheduleFrom.Start)

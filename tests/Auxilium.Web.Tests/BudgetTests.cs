@@ -25,7 +25,7 @@ public sealed class BudgetTests(DemoApp demo) : IClassFixture<DemoApp>
     [Fact]
     public async Task Calendars_that_come_to_too_much_are_refused_before_they_are_worked_out()
     {
-        // Every pair of a task's calendar and its owner's has days of its own.
+        // Every pair of a task's and its owner's calendar differs.
         var paired = Document(calendars: 150, days: 40, based: false, tasks: 2_000);
         var answer = await demo.Api.PostAsync("/api/v1/schedule", paired);
         Assert.Equal(HttpStatusCode.BadRequest, answer.Status);
@@ -54,7 +54,7 @@ public sealed class BudgetTests(DemoApp demo) : IClassFixture<DemoApp>
         first.Dispose();
         foreach (var turn in waiting)
             (await turn).Dispose();
-        // As many as there are processors but one go on at once, each somebody else's.
+        // As many run at once as there are processors but one, each for somebody else.
         using var theirs = await budgets.EnterAsync(Of("bert"), default);
     }
 
@@ -180,7 +180,7 @@ public sealed class BudgetTests(DemoApp demo) : IClassFixture<DemoApp>
         await begun.Task;
         var meanwhile = await EditAsync(40);
         await end.CancelAsync();
-        // Whoever is no longer waited for is no longer worked for.
+        // Work that nobody waits for is stopped.
         foreach (var (api, _) in attackers)
             api.Http.CancelPendingRequests();
         await Task.WhenAll(attacks.Select(attack => attack.ContinueWith(_ => { }, TaskScheduler.Default)));
@@ -253,7 +253,7 @@ public sealed class BudgetTests(DemoApp demo) : IClassFixture<DemoApp>
         }.ToJsonString();
     }
 
-    /// <summary>A body of which nothing more comes.</summary>
+    /// <summary>A body that stalls.</summary>
     private sealed class TrickleStream : MemoryStream
     {
         public override async ValueTask<int> ReadAsync(Memory<byte> buffer, CancellationToken cancellationToken = default)

@@ -118,7 +118,7 @@ public class ClockTests
                 .Select(r => r!["state"]?.GetValue<string>() ?? ""),
         ];
 
-    /// <summary>Somebody has a notice that waits for the mail of the day.</summary>
+    /// <summary>Somebody has a notice that waits for the daily mail.</summary>
     private static async Task WaitingAsync(DemoApp server)
     {
         var project = await server.Api.NewChainAsync();
@@ -145,7 +145,7 @@ public class ClockTests
     }
 }
 
-/// <summary>A clock of the world that stands where a test puts it.</summary>
+/// <summary>A system clock that a test sets.</summary>
 internal sealed class MovedClock(DateTimeOffset now, string zone) : TimeProvider
 {
     private long _ticks = now.UtcTicks;

@@ -10,7 +10,7 @@ using Npgsql;
 
 namespace Auxilium.Web.Tests;
 
-/// <summary>The bad night: databases that change over, stop or are held fast, and starts that are cut off.</summary>
+/// <summary>Faults: databases that switch over, stop or are locked, and starts that are interrupted.</summary>
 public sealed class FaultsTests : IDisposable
 {
     /// <summary>Not there yet, unless a test begins with the demo.</summary>
@@ -201,7 +201,7 @@ public sealed class FaultsTests : IDisposable
                 )
             )
             .ToList();
-        // All of them are under way, and this goes on.
+        // All of them are running, and this one goes on.
         for (var i = 0; i < 5; i++)
             Assert.Equal(
                 HttpStatusCode.OK,
@@ -247,7 +247,7 @@ public sealed class FaultsTests : IDisposable
             )
             .ToListAsync();
         Assert.Equal(["30000", "8000"], settings);
-        // The same with less patience, as it would end.
+        // The same with a shorter timeout, as it would end.
         await using var transaction = await db.Database.BeginTransactionAsync();
         await db.Database.ExecuteSqlAsync($"set idle_in_transaction_session_timeout = 200");
         await db.Database.ExecuteSqlAsync($"select * from projects where id = {project} for update");

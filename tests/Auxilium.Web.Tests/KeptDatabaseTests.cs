@@ -30,7 +30,7 @@ public class KeptDatabaseTests
         Assert.Contains("\"Away\"", plan, StringComparison.Ordinal);
         Assert.Contains("Holiday", plan, StringComparison.Ordinal);
         Assert.Contains("Knee operation", await app.SignedIn("tomas").GetStringAsync("/people/tomas"), StringComparison.Ordinal);
-        // What had columns of its own lies with the other facts now.
+        // Facts that had columns of their own are with the other facts now.
         var tea = JsonNode.Parse(plan)!["tasks"]!.AsArray().Single(task => task!["name"]!.GetValue<string>() == "Tea for the crew")!;
         Assert.Equal(
             ("Hospitality", "sand", true, 700),

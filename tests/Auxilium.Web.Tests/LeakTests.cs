@@ -115,7 +115,7 @@ public sealed partial class LeakApp : IDisposable
                 new() { ["From"] = "31 May", ["Note"] = "Plantedsecretreason" }
             )
         ) { }
-        // Told when they had a part in it, which they have no more; and queued for the mail of the day.
+        // Told when they had a part in it, which they have no more; and queued for the daily mail.
         await _demo.InDatabaseAsync(db =>
             db.Notices.Add(
                 new NoticeRow
@@ -152,7 +152,7 @@ public sealed partial class LeakApp : IDisposable
                 )
             );
         }
-        // The name of what one opens is told with it.
+        // The name of what is opened is announced with it.
         return [.. answers.Select((list, i) => i < 6 ? list : [.. list.Select(a => (a.Item1, ProjectName().Replace(a.Item2, "")))])];
     }
 

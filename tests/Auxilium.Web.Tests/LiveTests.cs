@@ -207,7 +207,7 @@ public sealed class LiveServers : IDisposable
     }
 }
 
-/// <summary>A page of a plan that is told things.</summary>
+/// <summary>A page that is connected to a plan.</summary>
 internal sealed class Listening : IAsyncDisposable
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(10);

@@ -100,7 +100,7 @@ public class NoticesTests(DemoApp demo) : IClassFixture<DemoApp>
         await demo.Api.PostAsync($"/api/v1/projects/{project}/tasks/a/comments", """{"text":"@PR green, then"}""");
         await book.DigestAsync(path => "http://here" + path);
         await book.DigestAsync(path => "http://here" + path);
-        var mail = await MailToAsync("priya@tidewell.example", "2 notices since yesterday");
+        var mail = await MailToAsync("priya@tidewell.example", "2 notifications since yesterday");
         Assert.Contains("green, then", mail.Body, StringComparison.Ordinal);
         Assert.Contains("http://here/notices", mail.Body, StringComparison.Ordinal);
     }

@@ -67,7 +67,7 @@ public partial class PagesTests(DemoApp demo) : IClassFixture<DemoApp>
             }
         );
         Assert.Equal(HttpStatusCode.BadRequest, (await client.PostAsync("/projects/new", form)).StatusCode);
-        // Not even one that names no origin: only what a program sends of its own needs no token of a page.
+        // Not even without an origin: only a program's own token needs no antiforgery token.
         var answer = await new ApiClient(client).PostAsync(
             "/api/v1/projects",
             """{"format":"auxilium-plan/1","project":{"name":"x","start":"2027-05-03"}}"""

@@ -76,7 +76,7 @@ public partial class PlanChangesTests(DemoApp demo) : IClassFixture<DemoApp>
 
         public void Take(JsonNode changes)
         {
-            // Whoever saw an older version is told every row.
+            // A client with an older version gets every row.
             if (changes["from"] is null)
                 _rows.Clear();
             foreach (var row in changes["rows"]!.AsArray().Select(r => r!.AsObject()))
@@ -86,7 +86,7 @@ public partial class PlanChangesTests(DemoApp demo) : IClassFixture<DemoApp>
                     _rows[id] = known = new SortedDictionary<string, string>(StringComparer.Ordinal);
                 foreach (var (name, value) in row)
                 {
-                    // What is as usual is left out of a row that is told whole.
+                    // Defaults are left out of a row that is sent whole.
                     if (value is null || value.ToJsonString() is "false" or "0")
                         known.Remove(name);
                     else

@@ -29,7 +29,7 @@ public class ProjectionTests(DemoApp demo) : IClassFixture<DemoApp>
         var random = new Random(seed);
         var (store, edits) = (_services.GetRequiredService<PlanStore>(), _services.GetRequiredService<PlanEdits>());
         var stored = await store.CreateAsync(APlan(random), new Person("imke", "Imke Varga", "IV"), false);
-        // It came to be on the day that the clock shows, which is another.
+        // It was created on the day that the clock shows, which is another.
         await _services.GetRequiredService<Projections>().RefreshAsync(Today);
         var made = 0;
         for (var i = 0; i < Edits; i++)

@@ -14,7 +14,7 @@ using Npgsql;
 
 namespace Auxilium.Web.Tests;
 
-/// <summary>What two do at the same moment, in the order that went wrong.</summary>
+/// <summary>Two people at the same moment, in the orders that went wrong.</summary>
 public class RaceTests(DemoApp demo) : IClassFixture<DemoApp>
 {
     private static readonly DateOnly Today = new(2027, 5, 13);
@@ -188,7 +188,7 @@ public class RaceTests(DemoApp demo) : IClassFixture<DemoApp>
              "tasks":[{"id":"a","name":"Paint","length":"3d"}]}
             """;
 
-    /// <summary>Until so many wait for a lock of this database.</summary>
+    /// <summary>Waits until so many wait for a lock of this database.</summary>
     private async Task WaitingAsync(int count)
     {
         await using var connection = new NpgsqlConnection(demo.Connection);

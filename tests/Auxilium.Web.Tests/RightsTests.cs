@@ -224,7 +224,7 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
     [InlineData("GET", "/healthz", "200 200 200 200 200 200")]
     public async Task Who_may_do_what(string method, string route, string expected)
     {
-        // Whoever signs out is of no use to the other rows.
+        // A session that signs out cannot be used for the other rows.
         using var alone =
             method == "POST"
             && (route.EndsWith("Everywhere", StringComparison.Ordinal) || route is "/sign-out" or "/projects/{id}/close?handler=Archive")

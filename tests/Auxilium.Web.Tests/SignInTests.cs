@@ -10,7 +10,7 @@ using Microsoft.Extensions.Logging;
 
 namespace Auxilium.Web.Tests;
 
-/// <summary>Passwords, invitations, the second step, sessions.</summary>
+/// <summary>Passwords, invitations, two-step sign-in, sessions.</summary>
 public partial class SignInTests(DemoApp demo) : IClassFixture<DemoApp>
 {
     private const string Good = "seven tides a week";

@@ -111,7 +111,7 @@ public sealed class TrustTests(DemoApp demo) : IClassFixture<DemoApp>
         ]!.GetValue<string>();
         foreach (var part in new[] { "is now called Harmless", "has no deadline now", "B removed" })
             Assert.Contains(part, told, StringComparison.Ordinal);
-        // Looked at again, it is not worked out again, until the plan is another.
+        // Looking again does not calculate it again, until the plan changes.
         var sentences = demo.App.Services.GetRequiredService<Api.ProposalSentences>();
         var store = demo.App.Services.GetRequiredService<PlanStore>();
         var proposal = JsonNode.Parse(await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/proposals"))![0]![
@@ -136,7 +136,7 @@ public sealed class TrustTests(DemoApp demo) : IClassFixture<DemoApp>
         var ended = new[] { shutOut, revoked }.Select(c => c.Ended).ToList();
         await Roles.GiveAsync(project, "wanda", ProjectRole.None, "imke");
         await demo.App.Services.GetRequiredService<Sessions>().EndAllAsync("femi");
-        // Sent away at once, and not at the next beat.
+        // Disconnected at once, not at the next heartbeat.
         await Task.WhenAll(ended).WaitAsync(TimeSpan.FromSeconds(8));
         await demo.Api.EditAsync(project, """{"type":"renameTask","task":"a","name":"Secret"}""", 1);
         await demo.Api.EditAsync(other, """{"type":"renameTask","task":"a","name":"Theirs"}""", 1);

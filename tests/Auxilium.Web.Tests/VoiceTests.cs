@@ -4,7 +4,7 @@ using System.Text.RegularExpressions;
 
 namespace Auxilium.Web.Tests;
 
-/// <summary>What Auxilium no longer says, since nobody speaks so: on its pages, in its scripts and in what is written about it.</summary>
+/// <summary>Words that Auxilium no longer uses, on its pages, in its scripts and in its documents.</summary>
 public partial class VoiceTests(DemoApp demo) : IClassFixture<DemoApp>
 {
     private static readonly string[] NoLongerSaid =
@@ -60,6 +60,10 @@ public partial class VoiceTests(DemoApp demo) : IClassFixture<DemoApp>
         "Bring in a list",
         "Add somebody",
         "less than no float",
+        "Save week",
+        ">Notices<",
+        "What I am told",
+        "\"Do it\"",
         "please",
     ];
 

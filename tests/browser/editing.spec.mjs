@@ -200,7 +200,7 @@ test("a bar that is dragged goes not before that day, says so before, and Escape
   await page.mouse.move(there.x - 100, there.y, { steps: 6 });
   await page.mouse.up();
   await expect(plan.strip).toContainText("Rig goes as early as its links allow: Mon 10 May.");
-  // The same by keyboard, and pinned against its link.
+  // The same by keyboard, pinned against its link.
   await plan.type("Rig", "start", "pinned 5 May");
   await expect(plan.strip).toContainText("2 “Rig” starts 3 working days before its link to 1 “Workshop” allows.");
   await plan.type("Rig", "start", "");

@@ -16,7 +16,7 @@ const plan3 = {
   ],
 };
 
-// Bars that glide are not yet where they will be.
+// Gliding bars are not where they will end up.
 test.beforeEach(({ page }) => page.emulateMedia({ reducedMotion: "reduce" }));
 
 /**

@@ -1,5 +1,5 @@
 // @ts-check
-// What one did can be taken back to what it was, and what one typed is not lost with what others do.
+// Everything can be taken back, and nothing typed is lost through what others do.
 import { expectAccessible } from "./accessible.mjs";
 import { expect, test } from "./app.mjs";
 import { pageToken } from "./page-token.mjs";

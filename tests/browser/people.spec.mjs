@@ -77,7 +77,7 @@ test("a member ticks their own task, proposes the rest, and sees it accepted at 
   await expect(list.getByRole("listitem")).toHaveCount(1);
   await list.getByRole("button", { name: "Decline" }).click();
   await expect(list).toContainText("Nothing waits for a decision.");
-  await oona.page.getByRole("link", { name: /Notices/ }).click();
+  await oona.page.getByRole("link", { name: /Notifications/ }).click();
   await expect(oona.page.getByText("Imke Varga accepted what you proposed")).toBeVisible();
 });
 

@@ -28,7 +28,7 @@ for (const colorScheme of /** @type {const} */ (["light", "dark"])) {
 
 test("18 rows fit at 1280x800, and nothing sticks out of the page", async ({ page, plan }) => {
   await plan.open("Lantern Regatta");
-  // How one sees a plan is remembered, and another test may have seen this one otherwise.
+  // The view of a plan is remembered, and another test may have changed it.
   const everything = page.locator("#view-line").getByRole("button", { name: "Show everything" });
   if (await everything.isVisible()) await everything.click();
   await expect(everything).toBeHidden();
@@ -104,7 +104,7 @@ test("what a team does is found, stands together and has its colour", async ({ p
   await expect(page.getByRole("rowheader", { name: /^No team \(\d+\)$/ })).toBeAttached();
   await expect(page.locator("[data-bar][data-hue]").first()).toBeVisible();
   await expectAccessible(page, "by team");
-  // How one sees a plan is remembered: whoever opens it next finds it as it was.
+  // The view of a plan is remembered, so put it back.
   await page.getByRole("button", { name: "View…" }).click();
   await view.getByLabel("Bar colour").selectOption("state");
   const kept = page.waitForResponse((answer) => answer.url().endsWith("/view") && answer.ok());

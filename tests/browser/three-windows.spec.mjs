@@ -56,7 +56,7 @@ async function balance(urls) {
         inside.pipe(outside).pipe(inside);
         outside.on("close", () => inside.destroy());
       });
-      // One that refuses is gone; the next is asked.
+      // If one refuses, the next is asked.
       outside.on("error", () =>
         outside.bytesRead + outside.bytesWritten > 0 || tries === 0 ? inside.destroy() : attempt(tries - 1),
       );

@@ -171,7 +171,7 @@ test("without demo data it begins with the first person", async (t) => {
   t.after(() => rmSync(data, { recursive: true, force: true }));
   const port = await freePort();
   const started = await start(OWN, data, port, "--empty");
-  // Whoever reads what was printed may begin, and nobody else.
+  // Only somebody who reads the printed code may begin.
   assert.match(started.said(), new RegExp(`To begin, open http://127.0.0.1:${port}/welcome\\?code=[a-z0-9-]{19}`));
   assert.match(await (await fetch(`http://127.0.0.1:${port}/`)).text(), /Nobody has used it here yet/);
   started.child.kill("SIGTERM");

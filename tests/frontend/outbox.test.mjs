@@ -242,7 +242,7 @@ test("what is refused says why, and what somebody else changed comes with both v
   const { refused } = await send({ n: 2 });
   assert.deepEqual([refused?.message, refused?.theirs, refused?.yours, refused?.by], ["Choose.", "2d", "3d", "Bo"]);
   assert.match((await send({ n: 3 })).refused?.message ?? "", /could not do this|may not do this/);
-  // It is sent anew with one's choice.
+  // It is sent again with the choice.
   await send({ n: 2 }, { overrule: true });
   assert.deepEqual(
     server.sent.map(({ overrule }) => overrule),

@@ -164,7 +164,7 @@ async function live(seed, restores) {
     await new Promise(setImmediate);
     quiet = left === 0 && server.underWay.length === 0 ? quiet + 1 : 0;
     if (quiet === 0) continue;
-    // Nothing is under way: whatever waits goes on.
+    // Nothing is being sent: whatever waits goes on.
     server.tell();
     mock.timers.tick(20_000);
     await new Promise(setImmediate);

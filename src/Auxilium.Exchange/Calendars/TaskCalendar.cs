@@ -5,11 +5,11 @@ using Ical.Net.Serialization;
 
 namespace Auxilium.Exchange.Calendars;
 
-/// <summary>A task as calendar programs are told of it.</summary>
-/// <param name="Id">The same whenever it is told, and no other task's.</param>
+/// <summary>A task as calendar programs get it.</summary>
+/// <param name="Id">An id that stays the same, and that no other task has.</param>
 /// <param name="From">Its first day.</param>
 /// <param name="To">Its last day.</param>
-/// <param name="Hours">When it begins and ends, in UTC, where it takes some hours of one day; otherwise it is of whole days.</param>
+/// <param name="Hours">When it begins and ends, in UTC, if it takes some hours of one day; otherwise it takes whole days.</param>
 public sealed record CalendarTask(
     string Id,
     string Name,
@@ -22,10 +22,10 @@ public sealed record CalendarTask(
     string Address
 );
 
-/// <summary>Tasks as an iCalendar file (RFC 5545): each is an event of whole days, or of some hours.</summary>
+/// <summary>Tasks as an iCalendar file (RFC 5545): each is an event of whole days or of some hours.</summary>
 public static class TaskCalendar
 {
-    /// <param name="name">What calendar programs call it.</param>
+    /// <param name="name">The name that calendar programs show.</param>
     /// <param name="tasks">The tasks.</param>
     /// <param name="now">When it was made, UTC.</param>
     public static string Write(string name, IEnumerable<CalendarTask> tasks, DateTime now)
@@ -44,7 +44,7 @@ public static class TaskCalendar
                     Categories = [task.Project],
                     DtStamp = new CalDateTime(now, "UTC"),
                     Start = task.Hours is { } hours ? new CalDateTime(hours.Begins, "UTC") : new CalDateTime(task.From),
-                    // The end of whole days is the day after.
+                    // An event of whole days ends on the day after.
                     End = task.Hours is { } until ? new CalDateTime(until.Ends, "UTC") : new CalDateTime(task.To.AddDays(1)),
                     Transparency = TransparencyType.Transparent,
                 }

@@ -23,10 +23,10 @@ namespace Auxilium.Exchange.Edits;
 /// <param name="units">What days and weeks come to, for lengths of several units; the usual ones when left out.</param>
 public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? units = null)
 {
-    // Made once: what the serializer finds out about types costs more than a thousand edits.
+    // Made once: what the serializer learns about types costs more than a thousand edits.
     private static readonly JsonSerializerOptions Options = MakeOptions(NameEditTypes, SkipDerivedProperties, RequireParts, NameFacts);
 
-    /// <summary>Whose dates are being read; reading never leaves its thread.</summary>
+    /// <summary>How dates are being read; reading never leaves its thread.</summary>
     [ThreadStatic]
     private static EditJson? s_reading;
 
@@ -90,7 +90,7 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
     public static IReadOnlyList<string> TypeNames { get; } = [.. EditKinds.All.Select(kind => kind.Wire).Order()];
 
     /// <summary>
-    /// What each kind of edit that can be sent looks like in JSON, by its name, as JSON Schema. That rows are put back comes only from
+    /// What each kind of edit that can be sent looks like in JSON, by its name, as JSON Schema. Putting rows back comes only from
     /// taking an edit back.
     /// </summary>
     /// <param name="anyEdit">The reference that stands where an edit holds others.</param>
@@ -115,7 +115,7 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
                 return new JsonObject { ["type"] = kinds, ["description"] = words };
             },
         };
-        // An edit that holds others refers to them: they are not described again inside it.
+        // An edit that holds others refers to their schemas instead of repeating them.
         var schema = MakeOptions(SkipDerivedProperties, RequireParts, NameFacts).GetJsonSchemaAsNode(kind.Type, exporting).AsObject();
         var properties = schema["properties"]?.AsObject() ?? [];
         properties.Insert(0, "type", new JsonObject { ["const"] = kind.Wire });
@@ -185,7 +185,7 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
         }
     }
 
-    /// <summary>Without the position that the serializer adds, which the path says better.</summary>
+    /// <summary>Without the position that the serializer adds: the path is clearer.</summary>
     private static string Sentence(string message)
     {
         var position = message.IndexOf(" Path: $", StringComparison.Ordinal);
@@ -215,7 +215,7 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
             info.PolymorphismOptions.DerivedTypes.Add(new JsonDerivedType(kind.Type, kind.Wire));
     }
 
-    /// <summary>What follows from other fields is not written.</summary>
+    /// <summary>Properties that follow from others are not written.</summary>
     private static void SkipDerivedProperties(JsonTypeInfo info)
     {
         if (info.Kind != JsonTypeInfoKind.Object)
@@ -233,7 +233,7 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
             info.Properties.First(property => property.Name == "value").Name = fact.ValueName;
     }
 
-    /// <summary>What a value must have is there, or it is not read: of structs the serializer would take nothing for it.</summary>
+    /// <summary>Refuses a value whose required fields are missing: the serializer would fill those of structs with defaults.</summary>
     private static void RequireParts(JsonTypeInfo info)
     {
         if (info.Kind != JsonTypeInfoKind.Object || !info.Type.IsValueType)

@@ -20,7 +20,7 @@ internal static class ListCells
             return Table(text, '\t');
         if (Piped(text) is { Count: > 0 } piped)
             return piped;
-        // A sentence has commas too: a table has headings, and as many cells in each line.
+        // Sentences have commas too: a table has headings, and the same number of cells in each line.
         foreach (var separator in ";,")
             if (
                 text.Contains(separator)
@@ -32,7 +32,7 @@ internal static class ListCells
         return Plain(text);
     }
 
-    /// <summary>A table drawn with upright strokes, as notes in plain text have it; empty where there is none.</summary>
+    /// <summary>A table drawn with vertical bars, as in plain-text notes; empty if there is none.</summary>
     private static List<Line> Piped(string text)
     {
         var lines = text.Split('\n').Select((line, i) => (Text: line.Trim(), Number: i + 1)).Where(line => line.Text.Length > 0).ToList();
@@ -113,7 +113,7 @@ internal static class ListCells
         return lines;
     }
 
-    /// <summary>Where a quoted cell ends; 0 where the quote is only a sign in the text.</summary>
+    /// <summary>Where a quoted cell ends; 0 if the quote is just a character of the text.</summary>
     private static int QuoteEnd(string text, int start, char separator)
     {
         for (var i = start + 1; i < text.Length; i++)

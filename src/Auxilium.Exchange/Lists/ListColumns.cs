@@ -30,7 +30,7 @@ internal static partial class ListColumns
                 .Where(cell => cell.Length > 0)
                 .Take(200)
                 .ToList();
-            // A heading that says nothing to us says that it is something else.
+            // An unknown heading means that the column holds something else.
             if (cells.Count > 0 && heading.Length == 0)
                 kinds[column] = ByCells(cells, kinds, column, isPerson);
         }
@@ -40,7 +40,7 @@ internal static partial class ListColumns
     }
 
     /// <summary>
-    /// Lines that a document hands over with names in one column further right for each level: each name in the first column, and the
+    /// Lines from a document that puts names one column further right for each level: each name in the first column, and the
     /// empty cells before it as its indentation. Lists of any other kind stay as they are.
     /// </summary>
     public static List<ListCells.Line> WithoutStairs(List<ListCells.Line> lines)
@@ -85,7 +85,7 @@ internal static partial class ListColumns
             return Free(ListColumnKind.Owner);
         if (!taken.Contains(ListColumnKind.Task))
             return ListColumnKind.Task;
-        // Short words that come again and again are people; longer ones are notes.
+        // Short words that are repeated are people; longer texts are notes.
         var again = cells.Distinct(StringComparer.OrdinalIgnoreCase).Count() < cells.Count || cells.Average(cell => cell.Length) < 14;
         return again && cells.All(cell => cell.Length < 40) ? Free(ListColumnKind.Owner, ListColumnKind.Note) : Free(ListColumnKind.Note);
     }

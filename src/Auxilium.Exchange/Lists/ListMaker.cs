@@ -209,7 +209,7 @@ internal sealed partial class ListMaker(
         var length = ReadLength(row, cells);
         if (start is null && finish is { } planned && IsBegun(cells))
         {
-            // What has begun and says no start began today; its finish says how long it takes.
+            // A task that has begun without a start date began today; its finish gives its length.
             var began = new DateOrTime(today).AsStart(calendar);
             if (planned > began)
                 start = began;

@@ -36,7 +36,7 @@ internal static partial class ListProgress
             )
         )
             return false;
-        // A spreadsheet hands 40 % on as 0.4 where its column is not formatted.
+        // A spreadsheet copies 40 % as 0.4 if its column is not formatted.
         progress = match.Groups["percent"].Success || number > 1 ? number / 100 : number;
         return progress is >= 0 and <= 1;
     }

@@ -8,7 +8,7 @@ namespace Auxilium.Exchange.Lists;
 /// <summary>How a list is to be read where a person says so.</summary>
 /// <param name="Columns">What each column holds, from left to right; guessed when left out.</param>
 /// <param name="Order">How dates in numbers are read.</param>
-/// <param name="MakePeople">Owners whom nobody here knows join the plan; otherwise their tasks have no owner.</param>
+/// <param name="MakePeople">Whether unknown owners join the plan; otherwise their tasks have no owner.</param>
 /// <param name="Parent">The phase that the rows go into; <c>null</c> for the top level.</param>
 /// <param name="After">The row of that phase that they stand after; first when <c>null</c>.</param>
 /// <param name="Levels">By line: how deep its row stands, where a person has said so.</param>
@@ -22,7 +22,7 @@ public sealed record ListOptions(
 );
 
 /// <summary>
-/// Reads a list that exists already (lines of a document, cells of a spreadsheet) as rows of a plan. Nothing is made of it yet: the
+/// Reads an existing list (lines of a document, cells of a spreadsheet) as rows of a plan. Nothing is created yet: the
 /// reading says how each line was understood, and has the edit that would add it.
 /// </summary>
 public static partial class ListReader
@@ -41,7 +41,7 @@ public static partial class ListReader
     /// <param name="text">The list.</param>
     /// <param name="schedule">The plan it is to join.</param>
     /// <param name="directory">Everybody in the organisation.</param>
-    /// <param name="today">The day it is.</param>
+    /// <param name="today">Today.</param>
     public static ListReading Read(string text, ListOptions options, Schedule schedule, IReadOnlyList<Person> directory, DateOnly today)
     {
         if (WhyNoList(text) is { } why)
@@ -233,7 +233,7 @@ public static partial class ListReader
         name = name[..match.Index].TrimEnd();
     }
 
-    /// <summary>A sheet's cell that begins with an apostrophe is text, and what it begins with next is not worked out.</summary>
+    /// <summary>A cell that begins with an apostrophe is text, whatever follows.</summary>
     private static string Unescaped(string cell) => cell.Length > 1 && cell[0] == '\'' && "=+-@".Contains(cell[1]) ? cell[1..] : cell;
 
     [GeneratedRegex(

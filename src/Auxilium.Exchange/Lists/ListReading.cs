@@ -17,7 +17,7 @@ public enum DateOrder
 /// <param name="Sample">The first text in it.</param>
 public sealed record ListColumn(ListColumnKind Kind, string Heading, string Sample);
 
-/// <summary>What could not be read, or is read otherwise than it stands there.</summary>
+/// <summary>What could not be read, or was read differently from how it is written.</summary>
 /// <param name="Column">What the column it is in holds; <c>null</c> for the row.</param>
 public sealed record ListProblem(ListColumnKind? Column, string Message);
 

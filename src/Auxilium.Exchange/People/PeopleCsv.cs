@@ -22,7 +22,7 @@ public sealed record PersonLine(
 /// <summary>Reads people from CSV: the first line names the columns, in any order.</summary>
 public static class PeopleCsv
 {
-    /// <summary>At most so many people at once.</summary>
+    /// <summary>The most people that can be imported at once.</summary>
     public const int MostLines = 2_000;
 
     private static readonly Dictionary<string, string[]> Headings = new()

@@ -32,7 +32,7 @@ public static partial class CalendarReader
     /// <summary>Reads one calendar by itself; whether its base exists is not asked.</summary>
     /// <param name="calendar">As plan documents have it.</param>
     /// <param name="path">Its JSON path, for errors.</param>
-    /// <param name="typed">The day it is, where hours and days may be as people type them: <c>["9-13, 14-18"]</c>, <c>{ "typed": "31 May
+    /// <param name="typed">Today, where hours and days may be as people type them: <c>["9-13, 14-18"]</c>, <c>{ "typed": "31 May
     /// Founders’ day" }</c>.</param>
     /// <exception cref="UnreadableDocumentException">It is not a calendar.</exception>
     public static WorkCalendar ReadAlone(JsonElement calendar, string path, DateOnly? typed = null)

@@ -29,7 +29,7 @@ public static class FactFields
     /// </summary>
     public static void BesideOthers(JsonTypeInfo info) => BesideOthers(info, onlyTold: false);
 
-    /// <summary>As <see cref="BesideOthers(JsonTypeInfo)"/>, without those that are as usual.</summary>
+    /// <summary>As <see cref="BesideOthers(JsonTypeInfo)"/>, without those at their default.</summary>
     public static void ToldBesideOthers(JsonTypeInfo info) => BesideOthers(info, onlyTold: true);
 
     private static void BesideOthers(JsonTypeInfo info, bool onlyTold)

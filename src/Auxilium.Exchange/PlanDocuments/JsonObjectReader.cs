@@ -30,7 +30,7 @@ internal sealed class ErrorList
 /// </summary>
 internal sealed class JsonObjectReader(JsonElement element, string path, ErrorList errors)
 {
-    /// <summary>One of some words is read in full, so that it can be said which there are.</summary>
+    /// <summary>Reads a choice of words strictly, so that an error can list them.</summary>
     public const int LongestWord = 100;
 
     private readonly HashSet<string> _asked = [];

@@ -17,7 +17,7 @@ public static class PlanDocumentReader
     private const int MostPeople = 2_000;
 
     /// <exception cref="UnreadableDocumentException">Anything in it is wrong.</exception>
-    /// <exception cref="OperationCanceledException">It was ended early.</exception>
+    /// <exception cref="OperationCanceledException">It was cancelled.</exception>
     public static Plan Read(ReadOnlyMemory<byte> utf8, CancellationToken cancel = default)
     {
         using var document = StrictJson.Parse(utf8);
@@ -107,7 +107,7 @@ public static class PlanDocumentReader
         return people.ToImmutable();
     }
 
-    /// <summary>What only shows once everything is read: links that no dates could meet, and circles.</summary>
+    /// <summary>Checks that need the whole document: links that no dates could meet, and circles.</summary>
     private static void CheckSoundness(Plan plan, ErrorList errors, CancellationToken cancel)
     {
         if (LinkRules.FirstRefusal(plan) is var (link, problem))

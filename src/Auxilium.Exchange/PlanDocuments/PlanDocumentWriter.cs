@@ -255,7 +255,7 @@ public static class PlanDocumentWriter
         json.WriteEndArray();
     }
 
-    /// <summary>Without the trailing zeros a decimal remembers, so that equal numbers give equal bytes.</summary>
+    /// <summary>Without a decimal's trailing zeros, so that equal numbers give equal bytes.</summary>
     private static decimal Plain(decimal number) =>
         decimal.Parse(number.ToString("0.############", CultureInfo.InvariantCulture), CultureInfo.InvariantCulture);
 }

@@ -29,7 +29,7 @@ public sealed record ScheduleDocument(
 public sealed record ScheduledProject(string Start, string Finish, int LengthMinutes, double Progress);
 
 /// <summary>
-/// Late dates and floats are <c>null</c> for finished tasks and phases, everything that comes of dates for inactive ones.
+/// Late dates and floats are <c>null</c> for finished tasks and phases, and everything that follows from dates for inactive ones.
 /// </summary>
 public sealed record ScheduledTask
 {

@@ -17,7 +17,7 @@ public sealed class WorkTime
     private readonly WeekShape[] _week;
     private readonly int[] _before;
 
-    /// <summary>The days that were asked for, and some around them; replaced by one of more days when others are.</summary>
+    /// <summary>The days that were asked for, and some around them; replaced by a longer table when others are.</summary>
     private DayTable _table = DayTable.Empty;
 
     internal WorkTime(List<(int FirstDay, WeekShape Week)> spans)

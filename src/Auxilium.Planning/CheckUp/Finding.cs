@@ -30,7 +30,7 @@ public enum FindingKind
 /// <param name="Tasks">Ids of the tasks it is about, in the order of the list.</param>
 /// <param name="Sentence">What was found.</param>
 /// <param name="Why">Why it matters.</param>
-/// <param name="Fix">An edit that mends it, where one click can.</param>
+/// <param name="Fix">An edit that fixes it, if one click can.</param>
 public sealed record Finding(FindingKind Kind, ImmutableArray<string> Tasks, string Sentence, string Why, Fix? Fix = null);
 
 /// <summary>An edit like any other, offered.</summary>

@@ -9,7 +9,7 @@ using Auxilium.Planning.Words;
 
 namespace Auxilium.Planning.CheckUp;
 
-/// <summary>Tests whether a plan is sound, and offers what would mend it.</summary>
+/// <summary>Checks whether a plan is sound, and offers fixes.</summary>
 public sealed class PlanCheck
 {
     private const int FewTasks = 5;
@@ -31,7 +31,7 @@ public sealed class PlanCheck
 
     /// <summary>The findings, the most pressing first. An empty plan has none.</summary>
     /// <param name="schedule">The plan with its dates.</param>
-    /// <param name="today">The day it is.</param>
+    /// <param name="today">Today.</param>
     public static IReadOnlyList<Finding> Of(Schedule schedule, DateOnly today)
     {
         var check = new PlanCheck(schedule, today);
@@ -187,7 +187,7 @@ public sealed class PlanCheck
         );
     }
 
-    /// <summary>One of a repeating task comes on its day: nothing has to lead to it.</summary>
+    /// <summary>An occurrence of a repeating task comes on its day: nothing has to lead to it.</summary>
     private bool IsOccurrence(int row) => _plan.Index.ParentOf(row) is var parent and >= 0 && _plan.Tasks[parent].Repeats is not null;
 
     private IEnumerable<Finding> LonelyMilestones()

@@ -21,7 +21,7 @@ public sealed record SaveCalendar(WorkCalendar Calendar, int? Position = null) :
     internal override AppliedEdit Apply(Plan plan, EditContext context)
     {
         var calendar = Calendar with { Name = CheckName(Calendar.Name) };
-        // Why somebody is away is nobody's business on a plan: only that they are.
+        // A plan says that somebody is away, never why.
         if (plan.People.Any(p => PeopleEdits.OwnCalendarOf(p.Id) == calendar.Id))
             calendar = calendar with { Exceptions = [.. calendar.Exceptions.Select(e => e with { Name = "Away" })] };
         if (!PlanIds.IsId(calendar.Id))

@@ -3,17 +3,17 @@ using Auxilium.Planning.Scheduling;
 
 namespace Auxilium.Planning.Editing;
 
-/// <summary>What an edit is understood by, besides the plan itself.</summary>
+/// <summary>What an edit needs to be understood, besides the plan itself.</summary>
 /// <param name="Schedule">The dates of the plan as the edit finds it.</param>
-/// <param name="Today">The day it is.</param>
+/// <param name="Today">Today.</param>
 /// <param name="Directory">The people of the organisation, whether on this plan or not.</param>
 /// <param name="Left">Those who have left it: nothing new is given to them.</param>
 public sealed record EditContext(Schedule Schedule, DateOnly Today, IReadOnlyList<Person> Directory, IReadOnlyList<Person>? Left = null)
 {
-    /// <summary>Rows that are gone through for one edit: so many, and no more.</summary>
+    /// <summary>The most rows that one edit may go through.</summary>
     private const long MostRows = 250_000_000;
 
-    /// <summary>Working out the dates of a row costs about as much as going through so many.</summary>
+    /// <summary>Calculating the dates of a row costs about as much as going through this many.</summary>
     private const int RowsADate = 20;
 
     private readonly Spent _spent = new();
@@ -21,16 +21,16 @@ public sealed record EditContext(Schedule Schedule, DateOnly Today, IReadOnlyLis
     /// <summary>Rows that people have written comments on, or brought files to.</summary>
     public IReadOnlySet<string> Spoken { get; init; } = new HashSet<string>();
 
-    /// <summary>Whether the edit takes another back, and so brings back people who may be called otherwise by now.</summary>
+    /// <summary>Whether the edit takes another back, and so brings back people whose names may have changed since.</summary>
     public bool IsTakenBack { get; init; }
 
-    /// <summary>Ends the work on the edit.</summary>
+    /// <summary>Cancels the edit.</summary>
     public CancellationToken Cancel { get; init; }
 
     /// <summary>Says what the next step costs, before it is made.</summary>
     /// <param name="rows">How many rows it goes through.</param>
     /// <exception cref="EditRefusedException">All steps together cost more than one edit may.</exception>
-    /// <exception cref="OperationCanceledException">Nobody waits for the edit any more.</exception>
+    /// <exception cref="OperationCanceledException">The edit was cancelled.</exception>
     internal void Spend(long rows)
     {
         Cancel.ThrowIfCancellationRequested();
@@ -58,7 +58,7 @@ public sealed record EditContext(Schedule Schedule, DateOnly Today, IReadOnlyLis
 
 /// <summary>An edit that was applied.</summary>
 /// <param name="Plan">The plan afterwards.</param>
-/// <param name="Edit">The edit with everything that was left open decided, so that applying it again does the same.</param>
+/// <param name="Edit">The edit with everything that was left open decided, so that applying it again has the same effect.</param>
 /// <param name="Inverse">The edit that takes it back.</param>
 /// <param name="Touched">What it changed.</param>
 public sealed record AppliedEdit(Plan Plan, PlanEdit Edit, PlanEdit Inverse, IReadOnlyList<Touch> Touched);

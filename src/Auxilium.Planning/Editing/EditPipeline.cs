@@ -30,7 +30,7 @@ public static class EditPipeline
     /// <exception cref="EditRefusedException">
     /// The edit makes no sense on this plan, costs too much, or no schedule can honour what it asks.
     /// </exception>
-    /// <exception cref="OperationCanceledException">It was ended early.</exception>
+    /// <exception cref="OperationCanceledException">It was cancelled.</exception>
     public static EditedPlan Run(PlanEdit edit, EditContext context)
     {
         var before = context.Schedule;

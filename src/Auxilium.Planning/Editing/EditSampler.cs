@@ -10,7 +10,7 @@ namespace Auxilium.Planning.Editing;
 /// </summary>
 public sealed class EditSampler(Random random, Plan plan)
 {
-    /// <summary>The day it is for every sample.</summary>
+    /// <summary>Today, for every sample.</summary>
     public static readonly DateOnly Today = new(2027, 5, 13);
 
     public Random Random { get; } = random;
@@ -129,7 +129,7 @@ public sealed class EditSampler(Random random, Plan plan)
         return done;
     }
 
-    /// <summary>The leaf takes part, and is otherwise. Links that went in a circle while it took no part are not what is tried.</summary>
+    /// <summary>Makes the leaf active or inactive. Links that went in a circle while it was inactive are not what is tested.</summary>
     private void Change(Func<PlanTask, PlanTask> change)
     {
         if (TaskEdits.InactiveAt(Plan, Plan.Index.RowOf(Leaf)) >= 0)

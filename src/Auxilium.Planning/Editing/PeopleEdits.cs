@@ -484,7 +484,7 @@ internal static class PeopleEdits
             throw new EditRefusedException("name", "An owner is a person: type their name in one line.", task, EditField.Owner);
     }
 
-    /// <summary>What is other than before: the week somebody works, and the days they are away.</summary>
+    /// <summary>What changed: the week somebody works, and the days they are away.</summary>
     internal static string OwnTime(SetOwnTime edit, Schedule before)
     {
         var was = before.Plan.CalendarBook.Find(PeopleEdits.OwnCalendarOf(edit.Person));
@@ -528,7 +528,7 @@ internal static class PeopleEdits
     internal static string PeopleInWords(decimal people) =>
         people == 1 ? "one person" : string.Create(CultureInfo.InvariantCulture, $"{people:0.##} people");
 
-    /// <summary>Whose a task is now, and who helps or no longer does: what is other than before, and the owner when nothing is.</summary>
+    /// <summary>Whose a task is now, and who helps or no longer does: what changed, or the owner if nothing did.</summary>
     internal static IEnumerable<TextRun> PeopleSaid(Schedule before, Schedule after, string task)
     {
         var (was, now) = (before.Plan.Find(task)?.Assignments ?? [], after.Plan.Find(task)!.Assignments);

@@ -18,7 +18,7 @@ public sealed record DeadlineChange(string Task, WorkMinutes Before, WorkMinutes
 /// <summary>What an edit moved, and what that did to the finish.</summary>
 public sealed record Ripple
 {
-    /// <summary>Leaves that were there before and after, with other dates now; in the order of the list.</summary>
+    /// <summary>Leaves that were there before and after, whose dates changed; in the order of the list.</summary>
     public required IReadOnlyList<Move> Moves { get; init; }
 
     public required PlanTime FinishBefore { get; init; }
@@ -33,19 +33,19 @@ public sealed record Ripple
     /// <summary>Warnings that the edit brought up.</summary>
     public required IReadOnlyList<ScheduleWarning> NewWarnings { get; init; }
 
-    /// <summary>Warnings that there are no more.</summary>
+    /// <summary>Warnings that are gone.</summary>
     public IReadOnlyList<ScheduleWarning> GoneWarnings { get; init; } = [];
 
-    /// <summary>Leaves with other float than before.</summary>
+    /// <summary>Leaves whose float changed.</summary>
     public IReadOnlyList<FloatChange> Floats { get; init; } = [];
 
-    /// <summary>Tasks with a deadline that is nearer or farther than before.</summary>
+    /// <summary>Tasks whose distance to their deadline changed.</summary>
     public IReadOnlyList<DeadlineChange> Deadlines { get; init; } = [];
 
     /// <summary>Ids of the tasks that set the finish, one holding the next, from the first to the last.</summary>
     public IReadOnlyList<string> Path { get; init; } = [];
 
-    /// <summary>Whether other tasks set the finish than before.</summary>
+    /// <summary>Whether the finish is now set by other tasks.</summary>
     public bool PathChanged { get; init; }
 
     public static Ripple Between(Schedule before, Schedule after)

@@ -7,7 +7,7 @@ namespace Auxilium.Planning.Editing;
 /// <summary>
 /// What becomes of the occurrences of a series where another rule takes the place of its own: only what differs changes.
 /// </summary>
-/// <param name="Changed">Occurrences that stay and are other now: on another day, or of another length.</param>
+/// <param name="Changed">Occurrences that stay but change: on another day, or of another length.</param>
 /// <param name="Gone">Those that nobody has touched and that the new rule has no day for.</param>
 /// <param name="New">Those that are to be made, numbered after all there were.</param>
 /// <param name="Stays">How many are as they were.</param>

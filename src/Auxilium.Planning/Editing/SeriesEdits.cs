@@ -186,7 +186,7 @@ public sealed record SetRepeat(string Task, RepeatRule? Rule) : PlanEdit, IEditK
     public static PlanEdit Sample(EditSampler from) => new SetRepeat(from.Any, from.Flip ? null : from.Rule());
 }
 
-/// <summary>A series that stops before its project does.</summary>
+/// <summary>A series that ends before its project does.</summary>
 /// <param name="Last">The day of its last occurrence by its rule.</param>
 /// <param name="More">How many there would be up to the project's finish.</param>
 public readonly record struct ShortSeries(string Task, DateOnly Last, int More);

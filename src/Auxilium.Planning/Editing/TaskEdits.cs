@@ -232,7 +232,7 @@ internal static class TaskEdits
         return trimmed;
     }
 
-    /// <summary>The row that keeps a row from taking part: itself or a phase it is in; -1 when it takes part.</summary>
+    /// <summary>The row that makes a row inactive: itself or a phase it is in; -1 if it is active.</summary>
     public static int InactiveAt(Plan plan, int row)
     {
         while (row >= 0 && plan.Tasks[row].Active)
@@ -240,7 +240,7 @@ internal static class TaskEdits
         return row;
     }
 
-    /// <summary>Refuses what needs dates of a row that takes no part.</summary>
+    /// <summary>Refuses what needs dates of an inactive row.</summary>
     public static void RefuseInactive(Plan plan, PlanTask task, EditField field)
     {
         if (InactiveAt(plan, plan.Index.RowOf(task.Id)) is var row and >= 0)

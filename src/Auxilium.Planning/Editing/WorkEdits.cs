@@ -231,7 +231,7 @@ public sealed record SetEstimate(string Task, LengthEstimate? Estimate) : PlanEd
         new SetEstimate(from.Leaf, from.Random.Next(3) == 0 ? null : new(Length.OneDay, Length.Days(2), Length.Days(9)));
 }
 
-/// <summary>Whether a row, with all that is inside it, takes part in the plan.</summary>
+/// <summary>Whether a row, with all that is inside it, is active.</summary>
 public sealed record SetActive(string Task, bool On) : PlanEdit, IEditKind
 {
     public static string Wire => "setActive";
@@ -255,7 +255,7 @@ public sealed record SetActive(string Task, bool On) : PlanEdit, IEditKind
     public static PlanEdit Sample(EditSampler from) => new SetActive(from.Any, from.Flip);
 }
 
-/// <summary>When and how a task is worked on: its calendar, its pauses, what it may take, whether it takes part.</summary>
+/// <summary>When and how a task is worked on: its calendar, its pauses, the range of its length, whether it is active.</summary>
 internal static class WorkEdits
 {
     /// <summary>Of an occurrence its day is named, of a phase what is in it.</summary>

@@ -5,7 +5,7 @@ using Auxilium.Planning.Scheduling;
 namespace Auxilium.Planning.Forecasting;
 
 /// <summary>How to run a forecast.</summary>
-/// <param name="Runs">How many ways it may go are tried: 1 to 100,000.</param>
+/// <param name="Runs">How many runs: 1 to 100,000.</param>
 /// <param name="Seed">The same seed gives the same runs, on however many processors.</param>
 /// <param name="Spread">How lengths are spread.</param>
 public sealed record ForecastOptions(int Runs = 10_000, int Seed = 1, SpreadKind Spread = SpreadKind.PertBeta)
@@ -14,7 +14,7 @@ public sealed record ForecastOptions(int Runs = 10_000, int Seed = 1, SpreadKind
 
     private const long MostTaskRuns = 200_000_000;
 
-    /// <summary>So many runs of a plan of so many tasks are worked out in a minute or so, and no more.</summary>
+    /// <summary>Runs times tasks of a forecast that takes about a minute: more is refused.</summary>
     public static int MostRunsOf(int tasks) => (int)Math.Clamp(MostTaskRuns / Math.Max(1, tasks), 1_000, MostRuns);
 }
 
@@ -50,8 +50,8 @@ public sealed class Forecast
     /// <param name="schedule">A plan with its dates. One worked out from its finish is run from the start that results.</param>
     /// <param name="options">How many runs, of which seed.</param>
     /// <param name="progress">Told the share of runs that are done, 0 to 1, from any thread.</param>
-    /// <param name="cancel">Ends it early.</param>
-    /// <exception cref="OperationCanceledException">It was ended early.</exception>
+    /// <param name="cancel">Cancels it.</param>
+    /// <exception cref="OperationCanceledException">It was cancelled.</exception>
     /// <exception cref="UnsoundPlanException">Some lengths lead out of the years that can be planned.</exception>
     public static Forecast Run(
         Schedule schedule,
@@ -86,7 +86,7 @@ public sealed class Forecast
             Parallel.For(
                 0,
                 chunks,
-                // One processor is left for everything else.
+                // Leaves one processor for everything else.
                 new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Math.Max(1, Environment.ProcessorCount - 1) },
                 () => (Rehearsal: new Rehearsal(plan), Critical: new int[critical.Length], InTime: new int[dated.Length]),
                 (chunk, _, mine) =>

@@ -97,7 +97,7 @@ public sealed record PlanTask : IHasFacts
     /// <summary>Id of a calendar of its own.</summary>
     public string? Calendar { get; init; }
 
-    /// <summary>Takes part in the plan (rule K4). One that does not, and all that is inside it, has no dates.</summary>
+    /// <summary>Whether it is active (rule K4). An inactive task, with all that is inside it, has no dates.</summary>
     public bool Active { get; init; } = true;
 
     public LengthEstimate? Estimate { get; init; }

@@ -16,13 +16,13 @@ public enum RepeatUnit
 /// <summary>What becomes of an occurrence whose day has no work.</summary>
 public enum OnClosedDay
 {
-    /// <summary>It goes on the next day with work.</summary>
+    /// <summary>It moves to the next day with work.</summary>
     Next,
 
-    /// <summary>There is none.</summary>
+    /// <summary>It is left out.</summary>
     Skip,
 
-    /// <summary>It happens all the same.</summary>
+    /// <summary>It stays on that day.</summary>
     Keep,
 }
 

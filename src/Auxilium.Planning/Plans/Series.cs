@@ -3,7 +3,7 @@ using Auxilium.Planning.Calendars;
 namespace Auxilium.Planning.Plans;
 
 /// <summary>One of the times that a repeating task comes.</summary>
-/// <param name="Number">The how manieth of the series, from 1.</param>
+/// <param name="Number">Its number in the series, from 1.</param>
 /// <param name="Day">The day the rule names, which its calendar may have moved it from.</param>
 /// <param name="Start">When it begins.</param>
 /// <param name="OnTheClock">Its calendar does not have the time it takes, so that its length counts every minute.</param>

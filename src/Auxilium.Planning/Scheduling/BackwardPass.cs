@@ -53,7 +53,7 @@ internal sealed class BackwardPass(Plan plan, Network network, Schedule schedule
         }
     }
 
-    /// <summary>A method of its own, since the runtime's compiler chooses without branches outside loops alone.</summary>
+    /// <summary>A method of its own, because the JIT compiles choices without branches only outside loops.</summary>
     [MethodImpl(MethodImplOptions.NoInlining)]
     private void Bind(Edge edge, ref Limit late, ref Limit still)
     {

@@ -48,7 +48,7 @@ public sealed class Drivers
         _fromStart = _plan.Project.ScheduleFrom == ScheduleFrom.Start;
     }
 
-    /// <summary>Empty for phases, which only roll up, and for tasks that take no part.</summary>
+    /// <summary>Empty for phases, which only roll up, and for inactive tasks.</summary>
     public IReadOnlyList<Driver> Of(int row)
     {
         if (!_facts.IsLeaf(row))
@@ -183,7 +183,7 @@ public sealed class Drivers
         return bound == date || (_facts.Spans[to] > 0 && _facts.Calendars[to].Between(bound, date) == 0);
     }
 
-    /// <summary>Whether both ends of a link take part.</summary>
+    /// <summary>Whether both ends of a link are active.</summary>
     private bool Takes(int link) => !_facts.IsOff(_plan.LinkEnds.From[link]) && !_facts.IsOff(_plan.LinkEnds.Edges[link].Target);
 
     private bool HoldsAny(Edge edge, PlanTime bound, int held)

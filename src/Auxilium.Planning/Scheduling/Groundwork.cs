@@ -3,7 +3,7 @@ using Auxilium.Planning.Plans;
 namespace Auxilium.Planning.Scheduling;
 
 /// <summary>
-/// What is known of a plan before any date is: its facts and its network. An edit of a length or a date leaves most of it as it was,
+/// What is known of a plan before its dates: its facts and its network. An edit of a length or a date leaves most of it as it was,
 /// so plans that come of one another share it.
 /// </summary>
 internal sealed class Groundwork

@@ -42,7 +42,7 @@ internal readonly struct Edge(int packed, int lag)
 /// <summary>
 /// The links of a plan as a graph in arrays. A leaf is the node of its row. Where phases are linked, a phase has two nodes: its
 /// row is the gate that what comes before it opens for all its rows (K3), and row + count is the end where their dates meet.
-/// Rows that take no part have no edges (K4).
+/// Inactive rows have no edges (K4).
 /// </summary>
 internal sealed class Network
 {
@@ -91,7 +91,7 @@ internal sealed class Network
     /// <summary>The row of a phase's end node.</summary>
     public int RowOfEnd(int node) => node - _rows;
 
-    /// <summary>The same network of rows whose facts are other, but for which of them take part.</summary>
+    /// <summary>The same network for rows whose facts changed, if the same rows are active.</summary>
     public Network With(TaskInputs facts) => ReferenceEquals(facts, _facts) ? this : new Network(facts, this);
 
     /// <exception cref="UnsoundPlanException">The links go round in a circle; it is named in order.</exception>

@@ -20,7 +20,7 @@ public sealed record Reason(string Task, PlanTime At, bool OfFinish, DriverKind 
 public static class Reasons
 {
     /// <summary>
-    /// What holds the start of a row. Of a phase: of the row in it that starts first. Empty for a row that takes no part.
+    /// What holds the start of a row. Of a phase: of the row in it that starts first. Empty for an inactive row.
     /// </summary>
     public static IReadOnlyList<Reason> WhyStart(Schedule schedule, int row) => Of(schedule, LeafOf(schedule, row, first: true));
 

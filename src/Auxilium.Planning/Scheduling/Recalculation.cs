@@ -23,7 +23,7 @@ internal sealed class Recalculation
     }
 
     /// <summary>
-    /// The schedule; <c>null</c> where more than the facts of some tasks is other, so that there is little to go on from.
+    /// The schedule; <c>null</c> where more than the facts of some tasks changed, so that there is little to reuse.
     /// </summary>
     /// <exception cref="UnsoundPlanException">A task would lie outside the years that there are.</exception>
     public static Schedule? Of(Plan plan, Schedule before, Groundwork groundwork)

@@ -16,10 +16,10 @@ public sealed class Schedule
     private Drivers? _drivers;
     private IReadOnlyList<string>? _finishPath;
 
-    /// <summary>Ends the work on these dates while it goes on; nothing once they are there.</summary>
+    /// <summary>Cancels the calculation of these dates while it runs.</summary>
     internal void EndWith(CancellationToken cancel) => _cancel = cancel;
 
-    /// <exception cref="OperationCanceledException">Nobody waits for these dates any more.</exception>
+    /// <exception cref="OperationCanceledException">The calculation was cancelled.</exception>
     internal void ThrowIfEnded() => _cancel.ThrowIfCancellationRequested();
 
     private CancellationToken _cancel;
@@ -104,7 +104,7 @@ public sealed class Schedule
     internal float[] Progresses { get; }
     internal bool[] Criticals { get; }
 
-    /// <summary>Whether a row has no dates, because it takes no part (rule K4). What is asked of its dates then means nothing.</summary>
+    /// <summary>Whether a row has no dates because it is inactive (rule K4). Its dates then mean nothing.</summary>
     public bool IsOff(int row) => Facts.IsOff(row);
 
     /// <summary>The day that people say a row finishes on.</summary>
@@ -201,7 +201,7 @@ public enum WarningCode
     /// <summary>A link is broken by a fixed date or by what really happened.</summary>
     W1,
 
-    /// <summary>A date to go not after (or, worked out from the finish, not before) is missed.</summary>
+    /// <summary>A latest date (or, when scheduled from the finish, an earliest date) is missed.</summary>
     W2,
 
     /// <summary>A task's deadline is missed.</summary>

@@ -8,7 +8,7 @@ public static class Scheduler
 {
     /// <summary>Forward pass, backward pass, floats and roll-up; from the finish, the other way round.</summary>
     /// <exception cref="UnsoundPlanException">The links go round in a circle, or a task has no time to be worked in.</exception>
-    /// <exception cref="OperationCanceledException">It was ended early.</exception>
+    /// <exception cref="OperationCanceledException">It was cancelled.</exception>
     public static Schedule Calculate(Plan plan, CancellationToken cancel = default) => Calculate(plan, plan.Groundwork, cancel);
 
     /// <summary>The same with nothing taken over from a plan that this one came of.</summary>
@@ -16,7 +16,7 @@ public static class Scheduler
 
     /// <summary>The same as <see cref="Calculate(Plan)"/>, sooner where the plan came of one whose schedule is known.</summary>
     /// <exception cref="UnsoundPlanException">The links go round in a circle, or a task has no time to be worked in.</exception>
-    /// <exception cref="OperationCanceledException">It was ended early.</exception>
+    /// <exception cref="OperationCanceledException">It was cancelled.</exception>
     public static Schedule Calculate(Plan plan, Schedule before, CancellationToken cancel = default) =>
         Recalculation.Of(plan, before, plan.Groundwork) ?? Calculate(plan, plan.Groundwork, cancel);
 

@@ -2,7 +2,7 @@ using System.Buffers;
 
 namespace Auxilium.Planning.Scheduling;
 
-/// <summary>An array for the length of one calculation: plans are calculated at every keystroke, and leave no litter.</summary>
+/// <summary>A pooled array for one calculation: plans are calculated at every keystroke, and must leave no garbage.</summary>
 internal readonly struct Scratch<T>(int length) : IDisposable
     where T : struct
 {

@@ -15,20 +15,20 @@ internal enum TaskTraits : ushort
     /// <summary>It must start or finish on a date, and is not pinned.</summary>
     Must = 8,
 
-    /// <summary>It has a date it goes not before.</summary>
+    /// <summary>It has an earliest date.</summary>
     NotBefore = 16,
 
-    /// <summary>It has a date it goes not after.</summary>
+    /// <summary>It has a latest date.</summary>
     NotAfter = 32,
 
-    /// <summary>It goes as late as it can where others go as soon, or the other way round (rules F5, R1).</summary>
+    /// <summary>It goes as late as it can although others go as soon as they can, or the other way round (rules F5, R1).</summary>
     Contrary = 64,
     Progress = 128,
 
     /// <summary>It has dates of its own: a task or a milestone, in which there are no rows.</summary>
     Leaf = 256,
 
-    /// <summary>It takes no part (rule K4): it, a phase it is in, or every row in it is inactive.</summary>
+    /// <summary>It is inactive (rule K4): it is itself, a phase it is in is, or every row in it is.</summary>
     Off = 512,
     Deadline = 1024,
 
@@ -115,7 +115,7 @@ internal sealed class TaskInputs
     }
 
     /// <summary>
-    /// The facts of a plan with the same outline and the same rows taking part, gathered anew only for the rows that are other.
+    /// The facts of a plan with the same outline and the same rows taking part, gathered again only for the rows that changed.
     /// </summary>
     public static TaskInputs Of(Plan plan, Plan before, TaskInputs known)
     {
@@ -168,7 +168,7 @@ internal sealed class TaskInputs
         if (off == 0)
             return;
         Any |= TaskTraits.Off;
-        // Nor does a phase take part that has rows but no active one; those inside first.
+        // A phase without an active row is inactive too; inner phases first.
         for (var row = Traits.Length - 1; row >= 0; row--)
             if (IsPhase(row) && index.ChildrenOf(row).All(IsOff))
                 Traits[row] = TaskTraits.Off;

@@ -6,7 +6,7 @@ namespace Auxilium.Planning.Scheduling;
 /// <summary>What a schedule could not keep (rules W1–W5). Nothing here stops the calculation.</summary>
 internal sealed class Warnings
 {
-    /// <summary>Links of large phases could break many millions of times over; so many are told.</summary>
+    /// <summary>How many broken links are told: those of large phases could break millions of times over.</summary>
     private const int MostBroken = 20_000;
 
     private const TaskTraits Dated = TaskTraits.NotAfter | TaskTraits.NotBefore | TaskTraits.Deadline;

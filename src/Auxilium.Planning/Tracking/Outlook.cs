@@ -7,7 +7,7 @@ using Auxilium.Planning.Scheduling;
 namespace Auxilium.Planning.Tracking;
 
 /// <summary>
-/// Where a plan ends if what is left of it starts today. Unfinished work that lies in the past counts as done in the dates of a plan,
+/// When a plan finishes if the remaining work starts today. Unfinished work that lies in the past counts as done in the dates of a plan,
 /// until somebody moves it: this says what that hides.
 /// </summary>
 /// <param name="Finish">When the project finishes then.</param>

@@ -9,7 +9,7 @@ namespace Auxilium.Planning.Tracking;
 
 /// <summary>A row of a plan as everything that looks at many plans at once is told of it.</summary>
 /// <param name="People">Ids of who works on it, the owner first, with a blank between.</param>
-/// <param name="Start"><c>null</c>, as the finish, where it takes no part.</param>
+/// <param name="Start"><c>null</c>, as the finish, if it is inactive.</param>
 /// <param name="LastDay">The last day it goes on.</param>
 /// <param name="IsLeaf">It is work or a milestone, and holds no other rows.</param>
 /// <param name="IsOfHours">It takes some hours of one day.</param>

@@ -4,7 +4,7 @@ using Auxilium.Planning.Scheduling;
 
 namespace Auxilium.Planning.Tracking;
 
-/// <summary>How a task stands against today: worked out, never typed.</summary>
+/// <summary>The state of a task today: worked out, never typed.</summary>
 public enum TaskState
 {
     Waiting,

@@ -14,7 +14,7 @@ public static partial class DayOffText
     private const int MostWords = 5;
 
     /// <param name="text">What was typed.</param>
-    /// <param name="today">The day it is, which dates without a year are closest to.</param>
+    /// <param name="today">Today, which dates without a year are closest to.</param>
     /// <param name="days">The days, their name and hours.</param>
     /// <param name="problem">When unreadable: one sentence saying what is wrong and what would be right.</param>
     public static bool TryParse(string text, DateOnly today, out CalendarOverride days, out string problem)

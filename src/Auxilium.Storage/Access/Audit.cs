@@ -10,12 +10,12 @@ namespace Auxilium.Storage.Access;
 public sealed record AuditEntry(long Id, DateTime At, string By, string Text, string? Project);
 
 /// <summary>
-/// What happened beside the plans: who may what, who is let in or shut out, and what opens without a password. Each is noted in the
-/// transaction that does it, so that nothing is done unnoted.
+/// What happened outside the plans: who may do what, who got or lost access, and what opens without a password. Each is noted in the
+/// transaction that does it, so that nothing goes unrecorded.
 /// </summary>
 public sealed class Audit(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock)
 {
-    /// <summary>Notes something that has been done elsewhere.</summary>
+    /// <summary>Records something that was done elsewhere.</summary>
     public async Task NoteAsync(string? by, string? about, string text, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);

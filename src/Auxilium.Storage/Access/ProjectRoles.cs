@@ -13,7 +13,7 @@ public sealed record RoleInProject(PersonRow Person, ProjectRole Role, bool IsGi
 
 /// <summary>
 /// What people may do in projects. Who coordinates a project may do everything in it; who is on its plan is a member; somebody may
-/// be given another role. To everybody else it does not exist.
+/// be given another role. For everybody else the project does not exist.
 /// </summary>
 public sealed class ProjectRoles(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock)
 {
@@ -163,7 +163,7 @@ public sealed class ProjectRoles(IDbContextFactory<AuxiliumDb> databases, TimePr
             .SingleOrDefault()
         let isMember = db.LiveMembers.Any(m => m.ProjectId == project.Id && m.PersonId == person)
         let role = project.Coordinator == person ? ProjectRole.Coordinator : given ?? (isMember ? ProjectRole.Member : ProjectRole.None)
-        // What is archived can be looked at and no more.
+        // Archived projects can only be looked at.
         select new RoleIn
         {
             Project = project.Id,

@@ -4,7 +4,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Auxilium.Storage.Access;
 
-/// <summary>Who is signed in, as it is now: whoever left or lost their account is nobody at the next request.</summary>
+/// <summary>Who is signed in now: somebody who left or lost their account is signed out at the next request.</summary>
 public sealed record SignedIn(
     Guid? Session,
     string PersonId,
@@ -152,7 +152,7 @@ public sealed class Sessions(IDbContextFactory<AuxiliumDb> databases, TimeProvid
         await PlanNews.TellAsync(db, $"{PlanNews.Rights} {person}", cancel);
     }
 
-    /// <summary>Ends all that opens somebody's account without a new sign-in: every session, token and calendar address.</summary>
+    /// <summary>Ends every session, token and calendar address of somebody: what gets into their account without a new sign-in.</summary>
     public async Task EndAllAsync(string person, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);

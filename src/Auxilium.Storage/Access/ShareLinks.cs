@@ -3,10 +3,10 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Auxilium.Storage.Access;
 
-/// <summary>Addresses that show a project to whoever has them, until they are withdrawn.</summary>
+/// <summary>Links that show a project to anybody who has them, until they are withdrawn.</summary>
 public sealed class ShareLinks(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock)
 {
-    /// <summary>A project has at most so many.</summary>
+    /// <summary>The most that a project may have.</summary>
     public const int Most = 50;
 
     /// <returns>The secret of the address, which is shown once; <c>null</c> when the project has as many as there can be.</returns>

@@ -10,7 +10,7 @@ public sealed class Tokens(IDbContextFactory<AuxiliumDb> databases, TimeProvider
     /// <summary>What every token begins with, so that one that leaked is recognised.</summary>
     public const string Prefix = "auxilium_";
 
-    /// <summary>A person has at most so many.</summary>
+    /// <summary>The most that a person may have.</summary>
     public const int Most = 50;
 
     private static readonly TimeSpan Noticed = TimeSpan.FromMinutes(5);

@@ -4,7 +4,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Auxilium.Storage.Notices;
 
-/// <summary>The queue of mails. A mail is claimed before it is handed over, and one that was cut off then is never sent again.</summary>
+/// <summary>The mail queue. A mail is claimed before it is handed over, and if the process dies then, it is never sent again.</summary>
 public sealed class Mails(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock)
 {
     /// <summary>After so many tries a mail has failed.</summary>
@@ -83,7 +83,7 @@ public sealed class Mails(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
             );
     }
 
-    /// <summary>Mails that have not gone, or could not, the newest first; and how many have.</summary>
+    /// <summary>Mails that were not sent yet or failed, the newest first; and how many were sent.</summary>
     public async Task<(IReadOnlyList<MailRow> Open, int Sent)> StateAsync(CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
@@ -118,7 +118,7 @@ public sealed class Mails(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
         await db.SaveChangesAsync(cancel);
     }
 
-    /// <summary>Clears away what was sent or told long ago.</summary>
+    /// <summary>Deletes what was sent or told long ago.</summary>
     public async Task ClearAsync(CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
@@ -131,7 +131,7 @@ public sealed class Mails(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
         await db.Invitations.Where(i => i.EndsAt < month).ExecuteDeleteAsync(cancel);
     }
 
-    /// <summary>Stands in a body for where this installation is, which is known when the mail is sent.</summary>
+    /// <summary>Placeholder in a body for the address of this installation, which is known when the mail is sent.</summary>
     public const string Address = "{address}";
 
     internal static MailRow Row(string to, string subject, string body, DateTime now) =>

@@ -49,7 +49,7 @@ public sealed record NoticeWishes
 public sealed class NoticeBook(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock)
 {
     /// <summary>
-    /// Somebody gets at most so many single mails in <see cref="Burst"/>; what comes then waits for the mail of the day.
+    /// The most single mails that somebody gets in <see cref="Burst"/>; the rest waits for the daily mail.
     /// </summary>
     public const int MostInBurst = 6;
 
@@ -116,7 +116,7 @@ public sealed class NoticeBook(IDbContextFactory<AuxiliumDb> databases, TimeProv
         await db.Users.Where(u => u.Id == person).ExecuteUpdateAsync(u => u.SetProperty(x => x.NoticeWishes, json), cancel);
     }
 
-    /// <summary>Puts together the mail of the day for everybody who has notices waiting for it.</summary>
+    /// <summary>Writes the daily mail of everybody who has notices waiting for it.</summary>
     public async Task DigestAsync(Func<string, string> addressOf, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
@@ -141,7 +141,7 @@ public sealed class NoticeBook(IDbContextFactory<AuxiliumDb> databases, TimeProv
             db.Mails.Add(
                 Mails.Row(
                     mail,
-                    unread.Count == 1 ? "One notice since yesterday" : $"{unread.Count} notices since yesterday",
+                    unread.Count == 1 ? "One notification since yesterday" : $"{unread.Count} notifications since yesterday",
                     $"{string.Join('\n', lines)}\n{addressOf("/notices")}\n",
                     now
                 )
@@ -189,7 +189,7 @@ public sealed class NoticeBook(IDbContextFactory<AuxiliumDb> databases, TimeProv
         if (people.Count == 0)
             return;
         var accounts = await db.Users.AsNoTracking().Where(u => people.Contains(u.Id)).ToDictionaryAsync(u => u.Id, cancel);
-        // To whom the project does not exist, nothing of it is told.
+        // People for whom the project does not exist are told nothing of it.
         var roles = await ProjectRoles.OfAsync(db, project, people, cancel);
         var wishes = accounts.Values.ToDictionary(u => u.Id, u => NoticeWishes.Read(u.NoticeWishes));
         var told = all.Where(news => roles.ContainsKey(news.Person) && !wishes[news.Person].Never.Contains(news.Kind)).ToList();
@@ -207,7 +207,7 @@ public sealed class NoticeBook(IDbContextFactory<AuxiliumDb> databases, TimeProv
                 {
                     var mail = accounts[news.Person].Email;
                     var how = wishes[news.Person].MailOf(news.Kind);
-                    // Whoever gets many mails at once gets the rest of them together.
+                    // After many mails at once, the rest come together in the daily mail.
                     if (how == ByMail.AtOnce && mail is not null && (mailed[mail] = mailed.GetValueOrDefault(mail) + 1) > MostInBurst)
                         how = ByMail.Daily;
                     return new

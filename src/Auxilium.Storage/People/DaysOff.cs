@@ -13,7 +13,7 @@ namespace Auxilium.Storage.People;
 /// </summary>
 public sealed class DaysOff(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock)
 {
-    /// <summary>A person has at most so many.</summary>
+    /// <summary>The most that a person may have.</summary>
     public const int Most = 500;
 
     public async Task<IReadOnlyList<TimeOffRow>> OfAsync(string person, CancellationToken cancel = default)

@@ -29,7 +29,7 @@ public sealed class HandOvers(PlanStore store, PlanEdits edits, AcrossPlans acro
     /// <summary>Somebody's tasks that are not done, by project and date.</summary>
     /// <param name="person">Whose.</param>
     /// <param name="projects">Only of these projects.</param>
-    /// <param name="today">The day it is.</param>
+    /// <param name="today">Today.</param>
     /// <param name="withDone">Also those that are done.</param>
     /// <param name="cancel">Ends the wait.</param>
     public async Task<IReadOnlyList<OwnTask>> TasksOfAsync(
@@ -66,7 +66,7 @@ public sealed class HandOvers(PlanStore store, PlanEdits edits, AcrossPlans acro
     /// <param name="to">Who takes over; joins the plan where they are not on it.</param>
     /// <param name="tasks">Which tasks; <c>null</c> for all, and the project itself where they coordinate it.</param>
     /// <param name="by">Who does it.</param>
-    /// <param name="today">The day it is.</param>
+    /// <param name="today">Today.</param>
     /// <param name="cancel">Ends the wait.</param>
     /// <returns>What it did; <c>null</c> when there was nothing to hand over.</returns>
     public async Task<string?> HandOverAsync(

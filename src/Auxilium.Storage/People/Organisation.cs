@@ -20,11 +20,11 @@ public sealed class Organisation(IDbContextFactory<AuxiliumDb> databases)
         return _known = await db.Organisation.AsNoTracking().SingleOrDefaultAsync(cancel);
     }
 
-    /// <summary>Asks anew next time: it is called otherwise now, or its clocks are elsewhere.</summary>
+    /// <summary>Reads it again next time: its name or its time zone changed.</summary>
     public void Forget() => _known = null;
 
     /// <summary>Changes what everything in it goes by.</summary>
-    /// <returns>What is other now, in words; empty where nothing is.</returns>
+    /// <returns>What changed, in words; empty if nothing did.</returns>
     public async Task<string> ChangeAsync(OrganisationSettings now, string by, TimeProvider clock, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
@@ -67,7 +67,7 @@ public sealed class Organisation(IDbContextFactory<AuxiliumDb> databases)
         return words;
     }
 
-    /// <summary>Whether the mail of a day is still to be made; it is this process that makes it then.</summary>
+    /// <summary>Claims the daily mail of a day for this process; false if another has it.</summary>
     public async Task<bool> BeginDigestAsync(DateOnly day, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);

@@ -24,7 +24,7 @@ public sealed class OwnTimes(IDbContextFactory<AuxiliumDb> databases, PlanStore 
     /// <param name="person">Whose time.</param>
     /// <param name="only">Of these projects only; <c>null</c> for all.</param>
     /// <param name="by">Who changed it.</param>
-    /// <param name="today">The day it is.</param>
+    /// <param name="today">Today.</param>
     /// <param name="cancel">Ends the wait.</param>
     /// <returns>What it did to each plan that it changed.</returns>
     public async Task<IReadOnlyList<OwnTimeEffect>> BringInAsync(

@@ -17,7 +17,7 @@ internal sealed class OwnEdits
     /// <summary>The last taking back that stands, with no edit made since.</summary>
     public long? Redo { get; }
 
-    /// <summary>So many entries are read at a time: nearly always the first of them decide.</summary>
+    /// <summary>How many entries are read at a time: nearly always the first ones decide.</summary>
     private const int Page = 50;
 
     public static async Task<OwnEdits> OfAsync(AuxiliumDb db, Guid plan, string person, CancellationToken cancel)

@@ -26,7 +26,7 @@ public sealed class PlanEdits(
 {
     /// <param name="project">Id of the project.</param>
     /// <param name="request">The edit, or what to take back.</param>
-    /// <param name="today">The day it is.</param>
+    /// <param name="today">Today.</param>
     /// <param name="cancel">Ends the wait; an edit is then either whole or not there.</param>
     /// <exception cref="EditRefusedException">The edit makes no sense on the plan as it is now.</exception>
     public async Task<EditOutcome> CommitAsync(Guid project, EditRequest request, DateOnly today, CancellationToken cancel = default)
@@ -168,8 +168,8 @@ public sealed class PlanEdits(
     }
 
     /// <summary>
-    /// What is told to others of the edits since a version of a plan; <c>null</c> when this plan did not come of that version, as after a
-    /// backup was put back.
+    /// What is told to others of the edits since a version of a plan; <c>null</c> if the plan did not come from that version, as after a
+    /// backup was restored.
     /// </summary>
     public async Task<ToldEdit?> ToldAsync(StoredPlan plan, StoredPlan since, CancellationToken cancel = default)
     {

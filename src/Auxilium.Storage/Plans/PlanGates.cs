@@ -6,7 +6,7 @@ namespace Auxilium.Storage.Plans;
 /// </summary>
 public sealed class PlanGates
 {
-    /// <summary>At most so many wait for one plan.</summary>
+    /// <summary>How many edits may wait for one plan.</summary>
     public const int MostWaiting = 200;
 
     private readonly Turns<Guid> _turns = new(MostWaiting, TimeSpan.FromSeconds(20));
@@ -17,5 +17,5 @@ public sealed class PlanGates
         _turns.EnterAsync(plan, _ => new PlanBusyException(), cancel);
 }
 
-/// <summary>So many change a plan that an edit did not get its turn. Nothing was done; it can be sent again.</summary>
+/// <summary>Too many edits of one plan at once. Nothing was done; the edit can be sent again.</summary>
 public sealed class PlanBusyException() : Exception("Many people are changing this plan at once: your edit did not get its turn yet.");

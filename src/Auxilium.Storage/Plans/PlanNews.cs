@@ -18,22 +18,22 @@ public sealed class PlanNews(IDbContextFactory<AuxiliumDb> databases)
     /// <summary>Somebody came to a plan, left it or went to another row: <c>who {project}</c>.</summary>
     public const string Who = "who";
 
-    /// <summary>Names or addresses of people are other.</summary>
+    /// <summary>Names or addresses of people changed.</summary>
     public const string People = "people";
 
     /// <summary>Somebody has a new notice: <c>notice {person}</c>.</summary>
     public const string Notice = "notice";
 
-    /// <summary>Proposals for a plan are other: <c>proposals {project}</c>.</summary>
+    /// <summary>The proposals for a plan changed: <c>proposals {project}</c>.</summary>
     public const string Proposals = "proposals";
 
-    /// <summary>What somebody may do is other, or where they are signed in: <c>rights {person}</c>.</summary>
+    /// <summary>What somebody may do, or where they are signed in, changed: <c>rights {person}</c>.</summary>
     public const string Rights = "rights";
 
     /// <summary>A project was archived, deleted or brought back: <c>closed {project}</c>.</summary>
     public const string Closed = "closed";
 
-    /// <summary>The organisation has another name, or its clocks are elsewhere.</summary>
+    /// <summary>The settings of the organisation changed.</summary>
     public const string Organisation = "organisation";
 
     /// <summary>Mails wait to be sent.</summary>

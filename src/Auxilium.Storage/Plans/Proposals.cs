@@ -31,7 +31,7 @@ public sealed record Proposal(
 /// <summary>Changes that members propose and coordinators decide.</summary>
 public sealed class Proposals(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock)
 {
-    /// <summary>A project has at most so many that are open.</summary>
+    /// <summary>The most that may be open in a project.</summary>
     public const int Most = 200;
 
     public const int LongestNote = 1_000;

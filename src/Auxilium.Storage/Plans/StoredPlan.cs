@@ -30,7 +30,7 @@ public sealed class StoredPlan
     public int Version { get; }
 
     /// <summary>
-    /// Id of the edit that made this version; <c>null</c> for the first. Only with it a version is one: after a backup was put back, the
+    /// Id of the edit that made this version; <c>null</c> for the first. Only with it a version is one: after a backup was restored, the
     /// same number may come again for something else.
     /// </summary>
     public Guid? Edit { get; }

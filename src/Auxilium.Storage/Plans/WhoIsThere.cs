@@ -2,7 +2,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Auxilium.Storage.Plans;
 
-/// <summary>Which pages of which plans are open, as every process sees it.</summary>
+/// <summary>Which pages of which plans are open, in all processes.</summary>
 public sealed class WhoIsThere(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock)
 {
     private static readonly TimeSpan Lost = TimeSpan.FromSeconds(60);
@@ -34,7 +34,7 @@ public sealed class WhoIsThere(IDbContextFactory<AuxiliumDb> databases, TimeProv
         await db.Presence.Where(p => connections.Contains(p.Id)).ExecuteUpdateAsync(p => p.SetProperty(x => x.SeenAt, now), cancel);
     }
 
-    /// <summary>Forgets those that nobody has seen for a while.</summary>
+    /// <summary>Forgets pages that have not been heard of for a while.</summary>
     /// <returns>The projects they were in.</returns>
     public async Task<IReadOnlyList<Guid>> ForgetLostAsync(CancellationToken cancel)
     {

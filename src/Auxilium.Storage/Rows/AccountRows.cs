@@ -16,7 +16,7 @@ public sealed class Account : IdentityUser
     public string? NoticeWishes { get; set; }
 
     /// <summary>
-    /// The half minute, counted from 1970, of the newest code of the second step that was used: none up to it opens again.
+    /// The half minute, counted from 1970, of the newest two-step code that was used: no code up to it is accepted again.
     /// </summary>
     public long LastCodeStep { get; set; }
 }

@@ -1,6 +1,6 @@
 namespace Auxilium.Storage.Rows;
 
-/// <summary>Something that happened beside the plans: who may what, who is let in, what opens without a password.</summary>
+/// <summary>Something that happened outside the plans: who may do what, who got access, what opens without a password.</summary>
 public sealed class AuditRow
 {
     public long Id { get; set; }

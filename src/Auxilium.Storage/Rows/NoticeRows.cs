@@ -39,7 +39,7 @@ public sealed class NoticeRow
 
     public DateTime? ReadAt { get; set; }
 
-    /// <summary>Waits for the mail of the day.</summary>
+    /// <summary>Waits for the daily mail.</summary>
     public bool ForDigest { get; set; }
 }
 
@@ -48,7 +48,7 @@ public enum MailState
 {
     Waiting,
 
-    /// <summary>Being handed over. One that stays so was cut off: it may have gone, and is not sent again.</summary>
+    /// <summary>Being handed over. If it stays so, the process died: it may have been sent, and is not sent again.</summary>
     Sending,
     Sent,
     Failed,
@@ -203,6 +203,6 @@ public sealed class OrganisationRow
     /// <summary>A PNG or JPEG picture.</summary>
     public byte[]? Logo { get; set; }
 
-    /// <summary>The last day whose mail of the day was made.</summary>
+    /// <summary>The last day whose daily mail was written.</summary>
     public DateOnly? DigestOn { get; set; }
 }

@@ -106,7 +106,7 @@ public enum ProjectRole
     Coordinator,
 }
 
-/// <summary>Somebody's own week or days off are other, and not yet in all their plans.</summary>
+/// <summary>Somebody's own week or days off changed, and not all their plans have that yet.</summary>
 public sealed class TimeChangeRow
 {
     public required string PersonId { get; set; }

@@ -46,7 +46,7 @@ public sealed record KnownProject(
 /// <summary>A task of somebody, in one of many projects.</summary>
 public sealed record KnownTask(Guid Project, string ProjectName, int Version, ProjectedTask Task);
 
-/// <summary>Asks all projects at once, without reading any of their plans.</summary>
+/// <summary>Answers questions across all projects without reading their plans.</summary>
 public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Projections projections)
 {
     /// <summary>The database only reads, or somebody holds a plan.</summary>
@@ -54,7 +54,7 @@ public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Project
 
     /// <summary>Projects, the newest first.</summary>
     /// <param name="only">Of these.</param>
-    /// <param name="today">The day it is.</param>
+    /// <param name="today">Today.</param>
     /// <param name="cancel">Ends the wait.</param>
     public async Task<IReadOnlyList<KnownProject>> ProjectsAsync(
         IReadOnlyCollection<Guid> only,
@@ -124,7 +124,7 @@ public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Project
     /// <summary>The tasks of some people, by project and in the order of the plans.</summary>
     /// <param name="only">Of these projects.</param>
     /// <param name="people">Whose; nobody's, where it is empty.</param>
-    /// <param name="today">The day it is.</param>
+    /// <param name="today">Today.</param>
     /// <param name="withDone">Also those that are done.</param>
     /// <param name="cancel">Ends the wait.</param>
     public async Task<IReadOnlyList<KnownTask>> TasksAsync(
@@ -162,7 +162,7 @@ public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Project
         return [.. found.Select(t => new KnownTask(t.Id, t.Name, t.Version, Projections.Read(t.Task)))];
     }
 
-    /// <summary>What cannot be made anew now is answered as it was.</summary>
+    /// <summary>If it cannot be rebuilt now, the old rows answer.</summary>
     private async Task RefreshAsync(DateOnly today, CancellationToken cancel)
     {
         try
@@ -172,7 +172,7 @@ public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Project
         catch (Exception e)
             when ((e as PostgresException ?? e.InnerException as PostgresException)?.SqlState is { } state && NotNow.Contains(state))
         {
-            // It is made anew once it can be written again.
+            // It is rebuilt once the database can be written again.
         }
     }
 }

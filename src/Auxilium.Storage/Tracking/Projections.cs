@@ -8,8 +8,8 @@ using Microsoft.EntityFrameworkCore;
 namespace Auxilium.Storage.Tracking;
 
 /// <summary>
-/// Keeps what is asked across plans in tables of its own: written with every edit, in its transaction, and made anew from the plans
-/// where the day has turned or nothing is there yet.
+/// Keeps what is asked across plans in tables of its own: written in the transaction of every edit, and rebuilt from the plans
+/// when the day has changed or nothing is there yet.
 /// </summary>
 public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanStore store)
 {
@@ -19,7 +19,7 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
         DictionaryKeyPolicy = null,
     };
 
-    /// <summary>Makes anew what is not of the newest version of its plan, or of another day.</summary>
+    /// <summary>Rebuilds what is not of the newest version of its plan, or is of another day.</summary>
     /// <returns>Of how many plans.</returns>
     public async Task<int> RefreshAsync(DateOnly today, CancellationToken cancel = default)
     {
@@ -37,7 +37,7 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
         return due.Count;
     }
 
-    /// <summary>Makes everything anew from the plans.</summary>
+    /// <summary>Rebuilds everything from the plans.</summary>
     /// <returns>Of how many plans.</returns>
     public async Task<int> RebuildAsync(DateOnly today, CancellationToken cancel = default)
     {
@@ -50,7 +50,7 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        // An edit that is being made writes it itself: it is waited for, and what it made is read.
+        // An edit in progress writes it itself: wait for that, then read what it wrote.
         if (
             await db
                 .Projects.FromSql(
@@ -84,7 +84,7 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
     /// <param name="db">With the transaction of the edit.</param>
     /// <param name="before">The plan as it was; <c>null</c> for a new one.</param>
     /// <param name="after">The plan as the edit made it.</param>
-    /// <param name="today">The day it is.</param>
+    /// <param name="today">Today.</param>
     /// <param name="cancel">Ends the wait.</param>
     internal static async Task WriteAsync(AuxiliumDb db, StoredPlan? before, StoredPlan after, DateOnly today, CancellationToken cancel)
     {
@@ -149,7 +149,7 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
     private static Task<int> RemoveAsync(AuxiliumDb db, Guid plan, CancellationToken cancel) =>
         db.ProjectedPlans.Where(p => p.PlanId == plan).ExecuteDeleteAsync(cancel);
 
-    /// <summary>Whether nothing is other but when it is: so it is of nearly all that an edit reaches.</summary>
+    /// <summary>Whether only its dates changed, as for nearly all rows that an edit reaches.</summary>
     private static bool IsOnlyMoved(ProjectedTask old, ProjectedTask now) =>
         now.Start is not null
         && old
@@ -163,7 +163,7 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
                 WaitsFor = old.WaitsFor,
             };
 
-    /// <summary>Of what has only moved just that is written: for hundreds of rows, it takes a third of the time.</summary>
+    /// <summary>Rows that only moved get just their dates written: for hundreds of rows, that takes a third of the time.</summary>
     private static async Task MoveTasksAsync(AuxiliumDb db, StoredPlan stored, List<ProjectedTask> tasks, CancellationToken cancel)
     {
         if (tasks.Count == 0)

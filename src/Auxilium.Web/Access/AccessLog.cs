@@ -3,7 +3,7 @@ using Auxilium.Storage.Access;
 namespace Auxilium.Web.Access;
 
 /// <summary>
-/// Who got in, who did not, and what was refused, for whoever runs the server. It names ids of people and addresses of machines, and
+/// Sign-ins and refusals, for whoever runs the server. It names ids of people and addresses of machines, and
 /// nothing that was typed.
 /// </summary>
 public sealed partial class AccessLog(ILogger<AccessLog> logger, IHttpContextAccessor contexts)
@@ -15,7 +15,7 @@ public sealed partial class AccessLog(ILogger<AccessLog> logger, IHttpContextAcc
     public void SignedOut(string person) => SignedOut(logger, person, From);
 
     /// <param name="person">Whose account; <c>null</c> where there is none of that address.</param>
-    /// <param name="isClosed">Whether it is closed for a while after too many tries.</param>
+    /// <param name="isClosed">Whether it is locked for a while after too many tries.</param>
     public void Refused(string? person, bool isClosed = false)
     {
         if (isClosed)

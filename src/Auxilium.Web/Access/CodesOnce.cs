@@ -9,8 +9,8 @@ using Microsoft.EntityFrameworkCore;
 namespace Auxilium.Web.Access;
 
 /// <summary>
-/// Checks the codes of the second step (RFC 6238, SHA-1, six digits, half a minute): the one of now, of the step before and of the one
-/// after, and each once. None up to the newest that was used opens again, neither to sign in nor to set the second step up.
+/// Checks the codes of two-step sign-in (RFC 6238, SHA-1, six digits, half a minute): the one of now, of the step before and of the one
+/// after, and each once. No code up to the newest used one is accepted again, neither to sign in nor to set up two-step sign-in.
 /// </summary>
 internal sealed class CodesOnce(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock) : IUserTwoFactorTokenProvider<Account>
 {
@@ -21,7 +21,7 @@ internal sealed class CodesOnce(IDbContextFactory<AuxiliumDb> databases, TimePro
     public async Task<bool> CanGenerateTwoFactorTokenAsync(UserManager<Account> manager, Account user) =>
         !string.IsNullOrEmpty(await manager.GetAuthenticatorKeyAsync(user));
 
-    /// <summary>Programs of the person make the codes, and we none.</summary>
+    /// <summary>Codes are made by the person's own program, never here.</summary>
     public Task<string> GenerateAsync(string purpose, UserManager<Account> manager, Account user) => Task.FromResult("");
 
     public async Task<bool> ValidateAsync(string purpose, string token, UserManager<Account> manager, Account user)
@@ -31,7 +31,7 @@ internal sealed class CodesOnce(IDbContextFactory<AuxiliumDb> databases, TimePro
         var now = clock.GetUtcNow().ToUnixTimeSeconds() / Seconds;
         var secret = Bytes(key);
         var found = 0L;
-        // All are tried, so that how long it takes tells nothing.
+        // All are tried, so that the time taken reveals nothing.
         for (var step = now - 1; step <= now + 1; step++)
             if (
                 CryptographicOperations.FixedTimeEquals(
@@ -43,7 +43,7 @@ internal sealed class CodesOnce(IDbContextFactory<AuxiliumDb> databases, TimePro
         if (found == 0)
             return false;
         await using var db = await databases.CreateDbContextAsync();
-        // Of two who come with the same code at once, one gets in.
+        // If two use the same code at once, one gets in.
         if (
             await db
                 .Users.Where(u => u.Id == user.Id && u.LastCodeStep < found)

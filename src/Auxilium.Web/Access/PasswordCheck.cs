@@ -4,8 +4,8 @@ using Microsoft.AspNetCore.Identity;
 namespace Auxilium.Web.Access;
 
 /// <summary>
-/// Checks passwords, and gives nothing away by how long that takes: whether there is such an account, it is closed after too many tries,
-/// has no password or another one, one password is worked out.
+/// Checks passwords, in the same time whether there is such an account, it is locked after too many tries,
+/// or has another password or none: one hash is computed in any case.
 /// </summary>
 public sealed class PasswordCheck(UserManager<Account> accounts, AccessLog log)
 {
@@ -13,7 +13,7 @@ public sealed class PasswordCheck(UserManager<Account> accounts, AccessLog log)
 
     private static string? s_hashOfNobody;
 
-    /// <summary>Whether this is the password; wrong tries are counted, and close the account for a while.</summary>
+    /// <summary>Whether this is the password; wrong tries are counted, and lock the account for a while.</summary>
     /// <param name="account">Whose; <c>null</c> where there is none.</param>
     /// <param name="password">What was typed.</param>
     public async Task<bool> IsRightAsync(Account? account, string password)

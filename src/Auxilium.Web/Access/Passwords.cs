@@ -3,17 +3,17 @@ using Microsoft.AspNetCore.Identity;
 
 namespace Auxilium.Web.Access;
 
-/// <summary>What a password must be: long rather than odd, and not one that everybody tries first.</summary>
+/// <summary>The rules for passwords: long rather than complicated, and not among those that are tried first.</summary>
 internal sealed class Passwords : IPasswordValidator<Account>
 {
     public const int Shortest = 10;
 
     public const int Longest = 200;
 
-    /// <summary>So much of a password is looked at: the rest only makes it better.</summary>
+    /// <summary>How much of a password is checked: the rest only makes it stronger.</summary>
     private const int LookedAt = 64;
 
-    /// <summary>From 0, the first that is tried, to 4.</summary>
+    /// <summary>From 0, the weakest, to 4.</summary>
     private const int LeastScore = 3;
 
     public Task<IdentityResult> ValidateAsync(UserManager<Account> manager, Account user, string? password) =>

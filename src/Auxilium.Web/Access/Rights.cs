@@ -151,7 +151,7 @@ internal sealed class InProjectHandler(ProjectRoles roles) : AuthorizationHandle
     }
 }
 
-/// <summary>To whom a project does not exist is told so, and not that they may not.</summary>
+/// <summary>People for whom a project does not exist are told that there is no such project, not that they may not see it.</summary>
 internal sealed class NotThereResult(AccessLog log, IAntiforgery antiforgery) : IAuthorizationMiddlewareResultHandler
 {
     private readonly AuthorizationMiddlewareResultHandler _usual = new();

@@ -4,12 +4,12 @@ using Auxilium.Web.Access;
 namespace Auxilium.Web.Api;
 
 /// <summary>
-/// Turns for what keeps a processor busy. One person has one at a time, and all together leave a processor free: so nobody holds the
-/// others up, whatever they ask for. Taken once the request is there as a whole, so that a slow sender holds none.
+/// Turns for work that keeps a processor busy. One person has one at a time, and together they leave one processor free, so that nobody
+/// holds up the others, whatever they ask for. A turn is taken once the whole request has arrived, so that a slow sender holds none.
 /// </summary>
 internal sealed class Budgets : IDisposable
 {
-    /// <summary>So many of one person's wait for their turn.</summary>
+    /// <summary>How many requests of one person may wait.</summary>
     internal const int MostWaiting = 4;
 
     private const string Busy = "The server has much to work out just now: try again in a moment.";
@@ -22,7 +22,7 @@ internal sealed class Budgets : IDisposable
     /// <summary>Waits for a turn, which ends when what is returned is disposed of.</summary>
     /// <param name="context">Of whoever asks.</param>
     /// <param name="cancel">Ends the wait.</param>
-    /// <param name="isLarge">Whether it keeps a processor busy for longer than a blink; what does not waits only for the same
+    /// <param name="isLarge">Whether it takes noticeable time; what does not waits only for the same
     /// person's.</param>
     /// <exception cref="TooMuchAtOnceException">They ask for too much at once, or it took too long.</exception>
     public async Task<IDisposable> EnterAsync(HttpContext context, CancellationToken cancel, bool isLarge = true)
@@ -67,5 +67,5 @@ internal sealed class Budgets : IDisposable
     }
 }
 
-/// <summary>Somebody asks for more at once than is given to one.</summary>
+/// <summary>One person asks for too much at once.</summary>
 internal sealed class TooMuchAtOnceException(string message) : Exception(message);

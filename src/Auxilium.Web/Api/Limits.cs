@@ -3,25 +3,25 @@ using Auxilium.Web.Access;
 
 namespace Auxilium.Web.Api;
 
-/// <summary>How much the server takes on at once.</summary>
+/// <summary>Limits on how much is asked of the server at once.</summary>
 internal static class Limits
 {
     /// <summary>
-    /// What others are told of or what takes room: comments, files, changes of an account. A person does so often a minute.
+    /// What notifies others or takes space: comments, files, changes of an account. How often a person may do it in a minute.
     /// </summary>
     public const string Writing = nameof(Writing);
 
     private const int WritingsAMinute = 60;
 
     /// <summary>
-    /// Doors that open with a secret: passwords, codes, links. An address may try so often a minute; <c>AUXILIUM_DOOR_TRIES</c> says
+    /// Routes that a secret opens: passwords, codes, links. How often an IP address may try in a minute; <c>AUXILIUM_DOOR_TRIES</c> says
     /// otherwise, for many behind one address.
     /// </summary>
     public const string Doors = nameof(Doors);
 
     private const int TriesAMinute = 30;
 
-    /// <summary>How often an address may try.</summary>
+    /// <summary>How often an IP address may try.</summary>
     internal static int Tries(HttpContext context) =>
         context.RequestServices.GetRequiredService<IConfiguration>().GetValue("DOOR_TRIES", TriesAMinute);
 
@@ -36,7 +36,7 @@ internal static class Limits
     {
         options.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
         options.AddPolicy(Doors, context => HttpMethods.IsPost(context.Request.Method) ? Door(context, "doors", 1)
-            // A secret in an address cannot be guessed; an office of many fetches through one address.
+            // Secret links cannot be guessed, and a whole office may fetch them through one IP address.
             : context.Request.Path.StartsWithSegments("/shared") || context.Request.Path.StartsWithSegments("/feeds")
                 ? Door(context, "links", 20)
             : RateLimitPartition.GetNoLimiter("reading"));

@@ -4,13 +4,13 @@ using Auxilium.Storage.Plans;
 
 namespace Auxilium.Web.Api;
 
-/// <summary>What the API answers when something is wrong, as <c>application/problem+json</c>.</summary>
+/// <summary>The API's answers when something is wrong, as <c>application/problem+json</c>.</summary>
 internal static class Problems
 {
     public static IResult NoSuchProject() =>
         Results.Problem("There is no project with this id.", statusCode: StatusCodes.Status404NotFound);
 
-    /// <summary>The page that sent it belongs to another sign-in, or is none of ours.</summary>
+    /// <summary>The page that sent it belongs to another sign-in, or is not one of ours.</summary>
     public static IResult Forged() =>
         Problem(StatusCodes.Status400BadRequest, "This page is out of date: reload it and try again.", ("code", "pageOutOfDate"));
 

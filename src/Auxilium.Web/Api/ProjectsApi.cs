@@ -125,7 +125,7 @@ internal static class ProjectsApi
             return Problems.NoSuchProject();
         var version = new EntityTagHeaderValue($"\"{plan.Version}\"");
         context.Response.GetTypedHeaders().ETag = version;
-        // Whoever has this version is told so, and sent nothing.
+        // A client that has this version gets 304 and no body.
         if (context.Request.GetTypedHeaders().IfNoneMatch.Any(known => known.Compare(version, useStrongComparison: false)))
             return Results.StatusCode(StatusCodes.Status304NotModified);
         return Results.Bytes(PlanDocumentWriter.Write(plan.Schedule.Plan), RequestDocument.PlanType);
@@ -180,7 +180,7 @@ internal static class ProjectsApi
     {
         using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostEditBytes));
         var document = EditDocument.Read(body.RootElement, today.Date, (await store.LoadAsync(id, cancel))?.Schedule.Plan.Project.Units);
-        // What is large takes a turn, and previews one of their person's; the edits that people make all day do not.
+        // Large edits take a turn, previews only a turn of their person; everyday edits take none.
         var isLarge = await IsLargeAsync(id, document, preview, store, cancel);
         using var turn = isLarge || preview ? await budgets.EnterAsync(context, cancel, isLarge) : null;
         if (preview)
@@ -214,7 +214,7 @@ internal static class ProjectsApi
         };
     }
 
-    /// <summary>What a member may not do themselves is proposed to the coordinator.</summary>
+    /// <summary>Edits that a member may not make become proposals.</summary>
     private static async Task<IResult> ProposeAsync(
         Guid id,
         EditDocument document,
@@ -249,7 +249,7 @@ internal static class ProjectsApi
     }
 
     /// <summary>
-    /// Whether an edit keeps a processor busy for longer than a blink: many parts, or a preview of a large plan, which whoever drags asks
+    /// Whether an edit takes noticeable time: many parts, or a preview of a large plan, which somebody who drags asks
     /// for again and again.
     /// </summary>
     private static async Task<bool> IsLargeAsync(Guid id, EditDocument document, bool preview, PlanStore store, CancellationToken cancel)
@@ -312,9 +312,9 @@ internal static class ProjectsApi
             return new EditAnswer(plan.Version, committed.Edited is { } done ? RippleDocument.Of(done, committed.Sentence) : null, null);
         if (committed.Edited is not { } edited)
             return new EditAnswer(plan.Version, null, PlanChanges.Everything(views.Of(plan), await edits.LastAsync(plan, person, cancel)));
-        // Whoever has just made an edit can undo it, and there is nothing to do again.
+        // The author of the newest edit can undo it, and has nothing to redo.
         var (undo, redo) = document.TakeBack is null ? (true, false) : await edits.CanTakeBackAsync(plan.Id, person, cancel);
-        // Whoever saw an older version gets every row.
+        // A client with an older version gets every row.
         var before = document.BaseVersion == committed.Before.Version ? views.Of(committed.Before) : null;
         return new EditAnswer(
             plan.Version,

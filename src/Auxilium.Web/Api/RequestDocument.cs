@@ -2,13 +2,13 @@ using System.Buffers;
 
 namespace Auxilium.Web.Api;
 
-/// <summary>Reads the body of a request as a whole, up to a limit, and within a time.</summary>
+/// <summary>Reads the body of a request, up to a size and time limit.</summary>
 internal static class RequestDocument
 {
     /// <summary>The largest plan document: 10 MB.</summary>
     public const int MostBytes = 10 * 1024 * 1024;
 
-    /// <summary>However small a body is, it has so long.</summary>
+    /// <summary>The least time that any body has to arrive.</summary>
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(15);
 
     private const long SlowestBytesASecond = 100_000;
@@ -16,7 +16,7 @@ internal static class RequestDocument
     /// <summary>Media type of plan documents.</summary>
     public const string PlanType = "application/vnd.auxilium.plan+json";
 
-    /// <exception cref="BadHttpRequestException">It is larger, or of another type than JSON.</exception>
+    /// <exception cref="BadHttpRequestException">It is larger, or not JSON.</exception>
     public static async Task<ReadOnlyMemory<byte>> ReadAsync(HttpRequest request, int most, TimeSpan? patience = null)
     {
         var type = request.ContentType?.Split(';')[0].Trim();
@@ -28,7 +28,7 @@ internal static class RequestDocument
         return await ReadBytesAsync(request, most, patience);
     }
 
-    /// <summary>The body whatever its type says it is.</summary>
+    /// <summary>The body, whatever its media type.</summary>
     /// <exception cref="BadHttpRequestException">It is larger.</exception>
     public static async Task<ReadOnlyMemory<byte>> ReadBytesAsync(HttpRequest request, int most, TimeSpan? patience = null)
     {

@@ -147,7 +147,7 @@ internal static class TalkApi
             ? await AnswerAsync(id, task, context, talk, hours, cancel)
             : Results.Problem("There is no such file of yours.", statusCode: StatusCodes.Status404NotFound);
 
-    /// <summary>Files are for reading and saving: nothing in one is ever run here, whatever it holds.</summary>
+    /// <summary>Files can be read and saved, but nothing in them is ever run here.</summary>
     private static async Task<IResult> FileAsync(Guid id, Guid file, HttpContext context, TaskTalk talk, CancellationToken cancel)
     {
         if (await talk.FileAsync(id, file, cancel) is not { } kept)

@@ -27,7 +27,7 @@ internal static class ViewsApi
         if (body.RootElement.ValueKind != System.Text.Json.JsonValueKind.Object)
             return Problems.Bad("A view is a JSON object.", "value");
         var text = body.RootElement.GetRawText();
-        // PostgreSQL keeps no NUL in a text, and half a character pair is no character.
+        // PostgreSQL keeps no NUL in a text, and half a surrogate pair is no character.
         if (text.Contains("\\u0000", StringComparison.Ordinal) || text.Contains("\\ud", StringComparison.OrdinalIgnoreCase))
             return Problems.Bad("A text in this view has characters that cannot be kept.", "value");
         return await views.KeepAsync(id, context.User.PersonId(), text, cancel) ? Results.NoContent() : Problems.NoSuchProject();

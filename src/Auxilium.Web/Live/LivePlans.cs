@@ -7,8 +7,8 @@ using Microsoft.AspNetCore.SignalR;
 namespace Auxilium.Web.Live;
 
 /// <summary>
-/// The plans that are open in this process. What changed in one is worked out once and told to all who have it open; edits that come
-/// while that goes on are told together. The last changes are kept, for those whose connection was away for a while.
+/// The plans that are open in this process. What changed in one is worked out once and sent to all who have it open; edits that come
+/// meanwhile are sent together. The last changes are kept for those who lose their connection for a while.
 /// </summary>
 public sealed class LivePlans(
     IHubContext<PlanHub> hub,
@@ -19,10 +19,10 @@ public sealed class LivePlans(
     ILogger<LivePlans> logger
 )
 {
-    /// <summary>So many changes of a plan are kept.</summary>
+    /// <summary>How many changes of a plan are kept.</summary>
     private const int Kept = 60;
 
-    /// <summary>Milliseconds after which a plan that nobody has open is followed no more.</summary>
+    /// <summary>Milliseconds after which a plan that nobody has open is dropped.</summary>
     private const int Idle = 60_000;
 
     private static readonly TimeSpan Again = TimeSpan.FromSeconds(1);
@@ -71,7 +71,7 @@ public sealed class LivePlans(
         }
     }
 
-    /// <summary>Looks what is new in a plan and tells it, if the plan is open here.</summary>
+    /// <summary>Finds what is new in a plan and sends it, if the plan is open here.</summary>
     public void Look(Guid plan)
     {
         if (!_plans.TryGetValue(plan, out var live) || Interlocked.Exchange(ref live.IsAsked, 1) == 1)
@@ -91,14 +91,14 @@ public sealed class LivePlans(
     public void KeepOnly(IReadOnlySet<Guid> open)
     {
         foreach (var live in _plans.Values)
-            // Whoever has just joined is not counted yet.
+            // Somebody who just joined is not counted yet.
             if (!open.Contains(live.Project) && Environment.TickCount64 - live.JoinedAt > Idle)
                 _plans.TryRemove(live.Plan, out _);
     }
 
     private async Task TellAsync(Live live)
     {
-        // What was said of a plan is true until it was told: as long as nobody could be told, it is tried again.
+        // If the news of a plan cannot be sent, it is tried again until it can.
         for (var wait = Again; !await TryTellAsync(live); wait = wait < Longest ? 2 * wait : Longest)
             await Task.Delay(wait);
     }
@@ -124,25 +124,25 @@ public sealed class LivePlans(
         }
     }
 
-    /// <summary>Tells what is new to all, so it does not end with whoever asked for it.</summary>
+    /// <summary>It serves everybody, so it is not cancelled with the one who asked for it.</summary>
     private async Task FollowAsync(Live live)
     {
         if (await store.LoadPlanAsync(live.Plan) is not { } now)
             return;
         if (live.Told is { } before && (before.Version != now.Version || before.Edit != now.Edit))
             await TellAsync(live, before, now);
-        // Only what was sent has been told.
+        // Only what was sent counts as told.
         live.Told = now;
     }
 
     private async Task TellAsync(Live live, StoredPlan before, StoredPlan now)
     {
-        // Whoever is shut out by a change is not told of it.
+        // People who lost access by a change are not told of it.
         var (was, plan) = (before.Schedule.Plan, now.Schedule.Plan);
         if (was.People != plan.People || was.Project.Coordinator != plan.Project.Coordinator)
             await presence.SendAwayAsync(connected => connected.Project == live.Project);
         var group = hub.Clients.Group(PlanGroupOf(live.Plan));
-        // Another process may have told this one of a version that is newer than the one it reads: that comes again.
+        // Another process may have announced a newer version than the one read here: that is announced again.
         if (before.Version > now.Version && await edits.IsOfAsync(live.Plan, before.Version, before.Edit))
             throw new InvalidOperationException("The version that was read is older than the one that was told.");
         if (before.Version >= now.Version || await edits.ToldAsync(now, before) is not { } last)

@@ -9,7 +9,7 @@ namespace Auxilium.Web.Live;
 internal sealed class Midnight(Today today, Presence presence, TimeProvider clock, IHubContext<PlanHub> hub, ILogger<Midnight> logger)
     : BackgroundService
 {
-    /// <summary>Asked this often, the day turns within a blink, also where clocks were set or a computer slept.</summary>
+    /// <summary>Asked this often, so that the day turns promptly even if clocks were set or the computer slept.</summary>
     private static readonly TimeSpan Often = TimeSpan.FromSeconds(5);
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)

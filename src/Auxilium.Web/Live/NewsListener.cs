@@ -27,7 +27,7 @@ internal sealed class NewsListener(
     private static readonly TimeSpan Again = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan Beat = TimeSpan.FromSeconds(15);
 
-    /// <summary>Those who come, go and move are told together, so often at most.</summary>
+    /// <summary>Arrivals, departures and moves are sent together, at most this often.</summary>
     private static readonly TimeSpan Gather = TimeSpan.FromMilliseconds(250);
 
     private readonly ConcurrentDictionary<Guid, bool> _gathering = new();

@@ -22,13 +22,13 @@ public sealed class PlanHub(LivePlans plans, PlanStore store, Presence presence,
 
     public override Task OnConnectedAsync()
     {
-        // A page that was sent away because this process stops is back at once.
+        // A page that is disconnected because this process stops comes back at once.
         if (lifetime.ApplicationStopping.IsCancellationRequested)
             Context.Abort();
         return Task.CompletedTask;
     }
 
-    /// <summary>Comes to the plan that a project goes by.</summary>
+    /// <summary>Joins the live plan of a project.</summary>
     /// <param name="project">Id of the project.</param>
     /// <param name="version">The version that the page shows.</param>
     /// <param name="edit">Id of the edit that made it; <c>null</c> for the first.</param>
@@ -41,7 +41,7 @@ public sealed class PlanHub(LivePlans plans, PlanStore store, Presence presence,
         if (role == ProjectRole.None || await store.LivePlanAsync(project, Context.ConnectionAborted) is not { } plan)
             throw new HubException("There is no such project.");
         string[] groups = [LivePlans.GroupOf(project), LivePlans.PlanGroupOf(plan), LivePlans.PersonGroupOf(user.PersonId())];
-        // A page shows one plan: whoever comes to another has left the one before.
+        // A page shows one plan: joining another leaves the one before.
         foreach (var left in (Context.Items[In] as string[] ?? []).Except(groups))
             await Groups.RemoveFromGroupAsync(Context.ConnectionId, left, Context.ConnectionAborted);
         Context.Items[In] = groups;
@@ -54,7 +54,7 @@ public sealed class PlanHub(LivePlans plans, PlanStore store, Presence presence,
         return new Joined(Context.ConnectionId, changes, isLost);
     }
 
-    /// <summary>Goes to a row.</summary>
+    /// <summary>Moves to a row.</summary>
     /// <param name="task">Its id; <c>null</c> for none.</param>
     public Task At(string? task) => task is null || PlanIds.IsId(task) ? presence.GoAsync(Context.ConnectionId, task) : Task.CompletedTask;
 
@@ -64,12 +64,12 @@ public sealed class PlanHub(LivePlans plans, PlanStore store, Presence presence,
 /// <param name="Id">Id of the page.</param>
 /// <param name="Changes">What changed since, in turn; <c>null</c> when that is too long ago, so that the page asks for the whole
 /// plan.</param>
-/// <param name="IsLost">Whether what the page shows is no version of this plan, as after a backup was put back: what it has counts for
+/// <param name="IsLost">Whether what the page shows is not a version of this plan, as after a backup was restored: what it has counts for
 /// nothing.</param>
 public sealed record Joined(string Id, IReadOnlyList<LiveChange>? Changes, bool IsLost);
 
 /// <summary>Somebody's page of a plan that is connected to this process.</summary>
-/// <param name="Abort">Ends the connection.</param>
+/// <param name="Abort">Closes the connection.</param>
 public sealed record Connected(string Id, Guid Project, string Person, Guid? Session, Guid? Token, Action Abort);
 
 /// <summary>Somebody who has the plan open.</summary>

@@ -38,7 +38,7 @@ public sealed class Presence(WhoIsThere who, PlanNews news, ProjectRoles roles, 
         await TellAsync(connected);
     }
 
-    /// <summary>Says that those of this process are still there, and sends away who may not be any more.</summary>
+    /// <summary>Reports that the pages of this process are still there, and disconnects those who lost access.</summary>
     public async Task BeatAsync(CancellationToken cancel)
     {
         await who.StillHereAsync([.. _here.Keys], cancel);
@@ -47,7 +47,7 @@ public sealed class Presence(WhoIsThere who, PlanNews news, ProjectRoles roles, 
             await news.TellAsync($"{PlanNews.Who} {project}", cancel);
     }
 
-    /// <summary>Sends away whoever may not be at a plan any more: asked as they are now, and not as they were when they came.</summary>
+    /// <summary>Disconnects those who lost access to a plan, by the rights that they have now and not when they joined.</summary>
     public async Task SendAwayAsync(Func<Connected, bool> among, CancellationToken cancel = default)
     {
         foreach (var connected in _here.Values.Where(among))
@@ -62,7 +62,7 @@ public sealed class Presence(WhoIsThere who, PlanNews news, ProjectRoles roles, 
     }
 
     /// <summary>
-    /// Ends every connection: this process stops, and the pages go on with another one or with this one once it is back.
+    /// Ends every connection: this process stops, and the pages reconnect to another one, or to this one once it is back.
     /// </summary>
     public void SendAllAway()
     {

@@ -4,7 +4,7 @@ using Microsoft.AspNetCore.Hosting.Server.Features;
 namespace Auxilium.Web.Mail;
 
 /// <summary>
-/// Where this installation is, for links in mails. <c>AUXILIUM_ADDRESS</c> says it; otherwise it is where the server listens. It is
+/// The address of this installation, for links in mails. <c>AUXILIUM_ADDRESS</c> says it; otherwise it is where the server listens. It is
 /// never taken from a request, which could name any host.
 /// </summary>
 public sealed class OwnAddress(IConfiguration configuration, IServer server)

@@ -12,14 +12,14 @@ using Quartz;
 namespace Auxilium.Web.Notices;
 
 /// <summary>
-/// What is done beside the requests: telling people, sending mails, the mail of the day, clearing away. Every process has the
+/// What is done beside the requests: notifying people, sending mails, the daily mail, cleaning up. Every process has the
 /// scheduler, and a lock in the database lets one at a time do each job.
 /// </summary>
 internal static class Jobs
 {
     private static readonly TimeSpan Often = TimeSpan.FromSeconds(3);
 
-    /// <summary>How often it is looked whether what is done once a day is still to be done.</summary>
+    /// <summary>How often to check whether the daily jobs are due.</summary>
     private static readonly TimeSpan Daily = TimeSpan.FromMinutes(1);
 
     public static void Add(IServiceCollection services)
@@ -56,7 +56,7 @@ internal sealed class OneRunner(IDbContextFactory<AuxiliumDb> databases, ILogger
         try
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
-            // The lock is the connection's: it goes with it when the process dies.
+            // The lock belongs to the connection: it is released with it when the process dies.
             await db.Database.OpenConnectionAsync(cancel);
             var isOurs = (
                 await db.Database.SqlQuery<bool>($"""select pg_try_advisory_lock({Space}, {job}) as "Value" """).ToListAsync(cancel)
@@ -74,7 +74,7 @@ internal sealed class OneRunner(IDbContextFactory<AuxiliumDb> databases, ILogger
         }
         catch (OperationCanceledException)
         {
-            // The process stops; the job is done at the next turn.
+            // The process stops; the job runs the next time.
         }
         catch (Exception e) when (e is NpgsqlException or InvalidOperationException { InnerException: NpgsqlException })
         {
@@ -113,7 +113,7 @@ internal sealed class MailJob(OneRunner runner, Mails mails, MailServer server, 
             {
                 while (await mails.ClaimAsync(cancellationToken) is { } mail)
                 {
-                    // What was claimed is not cut short: it would never be known whether it went.
+                    // A claimed mail is not interrupted: nobody would know whether it was sent.
                     if (
                         await server.SendAsync(
                             mail.Id,
@@ -136,7 +136,7 @@ internal sealed class MailJob(OneRunner runner, Mails mails, MailServer server, 
 }
 
 /// <summary>
-/// Once a day, from seven in the morning on by the clocks of the organisation: the mail of the day, and what is no longer needed goes.
+/// Once a day, from seven in the morning in the organisation's time zone: writes the daily mail, and deletes what is no longer needed.
 /// When no process runs at that hour, it is done as soon as one does.
 /// </summary>
 [DisallowConcurrentExecution]

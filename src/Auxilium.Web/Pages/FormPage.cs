@@ -9,7 +9,7 @@ namespace Auxilium.Web.Pages;
 /// <summary>A page with a form whose fields say what is wrong with them.</summary>
 public abstract class FormPage : PageModel
 {
-    /// <summary>What the last press of a button did, said once.</summary>
+    /// <summary>What the last action did, shown once.</summary>
     public string? Said => TempData["Said"] as string;
 
     /// <summary>Whether a field has a problem, as <c>aria-invalid</c> says it.</summary>

@@ -3,10 +3,10 @@ using Microsoft.AspNetCore.Mvc.Filters;
 
 namespace Auxilium.Web.Pages;
 
-/// <summary>Refuses what no form of ours sends: a page is not shown for a press of a button that it does not have.</summary>
+/// <summary>Refuses posts that no form sends: to handlers that the page does not have.</summary>
 internal sealed class KnownHandlers : IPageFilter
 {
-    /// <summary>Reads a form before anything asks for it, so that one whose parts do not hold together is refused as such.</summary>
+    /// <summary>Reads a form before anything asks for it, so that a malformed one is refused as such.</summary>
     public static async Task ReadFormAsync(HttpContext context, RequestDelegate next)
     {
         if (HttpMethods.IsPost(context.Request.Method) && context.Request.HasFormContentType)
@@ -29,7 +29,7 @@ internal sealed class KnownHandlers : IPageFilter
     public void OnPageHandlerExecuting(PageHandlerExecutingContext context)
     {
         var request = context.HttpContext.Request;
-        // A form is what pages are sent: anything else would be read as an empty one, or not at all.
+        // Pages only take forms: anything else would be read as an empty one, or not at all.
         if (HttpMethods.IsPost(request.Method) && !request.HasFormContentType && request.ContentLength > 0)
             context.Result = new StatusCodeResult(StatusCodes.Status415UnsupportedMediaType);
         else if (
@@ -39,7 +39,7 @@ internal sealed class KnownHandlers : IPageFilter
             context.Result = new BadRequestResult();
         if (context.HandlerMethod is { } known)
         {
-            // Where no button is called so, the page's own would be taken for it.
+            // An unknown handler would otherwise fall back to the page's default one.
             if (
                 context.HttpContext.Request.Query["handler"].ToString() is { Length: > 0 } named
                 && !named.Equals(known.Name, StringComparison.OrdinalIgnoreCase)

@@ -34,7 +34,7 @@ internal sealed class KnownRows
             var (old, task) = (was.Tasks[row], now.Tasks[row]);
             if (ReferenceEquals(old, task))
                 continue;
-            // Where rows stand, which take part, and what has been done tells on other rows.
+            // The outline, which rows are active, and progress affect other rows.
             if (old.Id != task.Id || old.Parent != task.Parent || old.Active != task.Active || old.Milestone != task.Milestone)
                 return null;
             if (old.ActualStart != task.ActualStart || old.ActualFinish != task.ActualFinish || old.Progress != task.Progress)
@@ -44,7 +44,7 @@ internal sealed class KnownRows
         return new KnownRows(before, after, rows, renamed);
     }
 
-    /// <summary>The row as it was, where at most its dates and what follows from them are other.</summary>
+    /// <summary>The previous row, if only its dates and what follows from them changed.</summary>
     /// <param name="row">Its position.</param>
     public RowView? FindTask(int row) =>
         ReferenceEquals(_before.Plan.Tasks[row], _after.Plan.Tasks[row])
@@ -54,7 +54,7 @@ internal sealed class KnownRows
             ? _rows[row]
             : null;
 
-    /// <summary>The row as it was, where it is the same.</summary>
+    /// <summary>The previous row, if nothing changed.</summary>
     /// <param name="row">Its position.</param>
     /// <param name="warning">What is wrong with its dates now.</param>
     public RowView? Find(int row, string? warning)

@@ -11,7 +11,7 @@ namespace Auxilium.Web.PlanScreen;
 public sealed record VersionMark(int Version, Guid? Edit);
 
 /// <summary>What the Plan screen draws anew after an edit; parts that did not change are <c>null</c>.</summary>
-/// <param name="Rows">Rows that are new, with all that is not as usual, and of those that are other than before what is other, with their
+/// <param name="Rows">New rows, with everything that is not at its default, and of changed rows the changed fields, with their
 /// ids.</param>
 /// <param name="From">The version that this leads on from, and no other; <c>null</c> when every row is told, as to somebody who knows
 /// none: what a row does not say is then as usual, and not as it was.</param>

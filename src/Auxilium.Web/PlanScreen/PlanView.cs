@@ -99,7 +99,7 @@ public sealed record PlanView
     public required IReadOnlyList<ClosedDays> Closed { get; init; }
 
     /// <param name="stored">The version to draw.</param>
-    /// <param name="today">The day it is.</param>
+    /// <param name="today">Today.</param>
     /// <param name="before">A version before it, with its view on the same day, if there is one.</param>
     internal static PlanView Of(StoredPlan stored, DateOnly today, (StoredPlan Plan, PlanView View)? before = null)
     {

@@ -4,7 +4,7 @@ using Auxilium.Planning.Facts;
 
 namespace Auxilium.Web.PlanScreen;
 
-/// <summary>What became other in the rows of a plan. An edit that moves hundreds of rows changes little more than their dates.</summary>
+/// <summary>What changed in the rows of a plan. An edit that moves hundreds of rows changes little more than their dates.</summary>
 internal static class RowChanges
 {
     private delegate void Compare(RowView was, RowView now, Dictionary<string, object?> changed);
@@ -17,7 +17,7 @@ internal static class RowChanges
 
     /// <param name="before">The rows as the screen has them, by id.</param>
     /// <param name="after">The rows as they are.</param>
-    /// <returns>New rows whole; of changed ones their id and the fields that are other. Unchanged ones are left out.</returns>
+    /// <returns>New rows whole; of changed ones their id and the changed fields. Unchanged ones are left out.</returns>
     public static IReadOnlyList<object> Between(IReadOnlyDictionary<string, RowView> before, IReadOnlyList<RowView> after)
     {
         var changes = new List<object>();
@@ -54,7 +54,7 @@ internal static class RowChanges
                 changed[fact.Name] = value;
         };
 
-    /// <summary>Reads a property by its own getter, so that a value becomes an object only where it is other.</summary>
+    /// <summary>Reads a property by its own getter, so that a value is boxed only if it changed.</summary>
     private static Compare Typed<T>(PropertyInfo property)
     {
         var name = JsonNamingPolicy.CamelCase.ConvertName(property.Name);

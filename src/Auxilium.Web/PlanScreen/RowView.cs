@@ -47,7 +47,7 @@ public sealed record RowView : IHasFacts
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public required string After { get; init; }
 
-    /// <summary><c>null</c>, as the finish, of a row that takes no part.</summary>
+    /// <summary><c>null</c>, as the finish, of an inactive row.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public int? Start { get; init; }
 
@@ -63,7 +63,7 @@ public sealed record RowView : IHasFacts
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public int? Deadline { get; init; }
 
-    /// <summary>It is shown, but takes no part.</summary>
+    /// <summary>It is shown, but inactive.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool Off { get; init; }
 

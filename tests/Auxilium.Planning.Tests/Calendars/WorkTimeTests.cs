@@ -126,7 +126,7 @@ public class WorkTimeTests
         Assert.Equal(WorkTime.Never, work.Add(Monday9, 61));
     }
 
-    /// <summary>Counts minute by minute, so that it is plainly right, against the compiled calendar.</summary>
+    /// <summary>Counts minute by minute, which is obviously right, against the compiled calendar.</summary>
     [Fact]
     public void T6_agrees_with_counting_minute_by_minute() =>
         Gen.Select(Gen.Int[0, 9_999], Gen.Int[0, 20 * 1440], Gen.Int[-2_000, 2_000])

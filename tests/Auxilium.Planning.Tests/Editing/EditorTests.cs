@@ -305,7 +305,7 @@ public class EditorTests
             // Clearing the finish keeps the start; the rest is as it was.
             Assert.Equal(Text(plan), Text(Edit(Edit(plan, done), new StartTask("A"))));
         }
-        // Done twice over, the first is still known.
+        // After two more, the first is still known.
         Assert.Equal(
             Text(plan),
             Text(

@@ -7,7 +7,7 @@ namespace Auxilium.Planning.Tests.Forecasting;
 
 public class ForecastTests
 {
-    /// <summary>A feeds the end; so does B, which is usually shorter.</summary>
+    /// <summary>A leads to the end; so does B, which is usually shorter.</summary>
     private static readonly Schedule Uncertain = PlanText
         .Plan("A 5d\nB 4d\nEnd 1d after A, B")
         .With("A", t => t with { Estimate = Range(3, 5, 10) })

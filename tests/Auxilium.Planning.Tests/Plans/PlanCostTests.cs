@@ -7,7 +7,7 @@ using Auxilium.Planning.Scheduling;
 
 namespace Auxilium.Planning.Tests.Plans;
 
-/// <summary>What a plan or an edit costs is known before it is paid.</summary>
+/// <summary>The cost of a plan or an edit is known before it is calculated.</summary>
 public class PlanCostTests
 {
     private static readonly DateOnly Today = new(2027, 5, 3);

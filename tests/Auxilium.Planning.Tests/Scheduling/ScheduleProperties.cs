@@ -136,7 +136,7 @@ public class ScheduleProperties
             iter: 600
         );
 
-    /// <summary>With everything mixed: the float is what one can use without harm, to the minute.</summary>
+    /// <summary>With everything mixed: the float is what can be used without harm, to the minute.</summary>
     [Fact]
     public void B2_B3_float_never_lies_whatever_is_mixed() =>
         Seeds.Sample(

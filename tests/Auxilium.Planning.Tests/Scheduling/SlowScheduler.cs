@@ -4,7 +4,7 @@ using Auxilium.Planning.Plans;
 namespace Auxilium.Planning.Tests.Scheduling;
 
 /// <summary>
-/// A slow scheduler that is plainly right. It lists the working minutes of each calendar from its definition, looks dates up in the
+/// A slow scheduler that is obviously right. It lists the working minutes of each calendar from its definition, looks dates up in the
 /// list, and finds every latest date by trying minute after minute until all rules hold. Its dates are whole minutes.
 /// </summary>
 internal sealed class SlowScheduler

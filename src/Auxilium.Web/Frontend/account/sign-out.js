@@ -1,5 +1,5 @@
 // @ts-check
-// Signing out forgets what the browser keeps for a person: edits that were not saved yet only once they say so.
+// Signing out clears what the browser keeps for a person; unsaved edits only after they confirm it.
 
 import { forget, unsavedEdits } from "../shared/own-storage.js";
 

@@ -77,7 +77,7 @@ const card = new TaskCard(
   talk,
 );
 for (const { task, comments, files } of data.talk) store.talked(task, comments, files);
-/** Its button at the end gets the focus, but one reads from the beginning. */
+/** The button at the end gets the focus, but reading starts at the top. */
 const openKeys = () => {
   const dialog = /** @type {HTMLDialogElement} */ (element("keys"));
   dialog.showModal();
@@ -199,7 +199,7 @@ element("list").addEventListener("mousedown", (event) => {
   editor.close(true);
   if (event.shiftKey) store.selection.extendTo(id);
   else if (event.ctrlKey || event.metaKey) {
-    // The row one stands in is picked with the first other one, as one would expect of a list.
+    // The current row is picked along with the first other one, as in other lists.
     if (store.selection.size === 0 && store.current && store.current.id !== id)
       store.selection.toggle(store.current.id);
     store.selection.toggle(id);
@@ -253,10 +253,10 @@ if (isPlan)
 makeToolbar(/** @type {HTMLElement} */ (document.querySelector(".tools")));
 const asked = store.row(location.hash.slice(1));
 if (asked) show(asked.id);
-// One begins in the list: the next key is about a task.
+// The focus starts in the list: the next key is about a task.
 if (isPlan && store.rows.length === 0) element("new-task").focus();
 else if (isPlan && !asked && document.activeElement === document.body) list.focus(store.shown[0].id, "name");
-/** Where the page put one: a first press there only says that one is there. */
+/** Where the page put the focus: the first press there only confirms it. */
 const placed = store.current;
 document.documentElement.dataset.ready = "true";
 

@@ -1,5 +1,5 @@
 // @ts-check
-// Moments as the clock on the wall of the organisation had them, wherever the browser is.
+// Moments in the organisation's time zone, wherever the browser is.
 
 /** The organisation's time zone; the browser's own where the page does not say it. */
 const zone = () => document.documentElement.dataset.zone || undefined;

@@ -21,7 +21,7 @@ export class PlanClient {
     return this.#main.dataset.today ?? "";
   }
 
-  /** What whoever looks may do. */
+  /** What the person may do. */
   get rights() {
     return this.#main.dataset.rights ?? "look";
   }

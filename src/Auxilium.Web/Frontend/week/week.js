@@ -1,5 +1,5 @@
 // @ts-check
-// My week: what one ticks and types is sent at once, and the line above says what it did.
+// My week: what is ticked and typed is sent at once, and the line above says what it did.
 
 import { percentOf, shareOf } from "../shared/percent.js";
 

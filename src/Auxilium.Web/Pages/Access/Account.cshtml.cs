@@ -14,7 +14,7 @@ using QRCoder;
 
 namespace Auxilium.Web.Pages.Access;
 
-/// <summary>One's own account: password, second step, sessions, notices, calendar, tokens.</summary>
+/// <summary>The person's own account: password, two-step sign-in, sessions, notifications, calendar feed, tokens.</summary>
 [Authorize(Rights.OwnAccount)]
 [RequestSizeLimit(64 * 1024)]
 [EnableRateLimiting(Api.Limits.Writing)]

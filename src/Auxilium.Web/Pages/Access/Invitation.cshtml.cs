@@ -7,7 +7,7 @@ using Microsoft.AspNetCore.RateLimiting;
 
 namespace Auxilium.Web.Pages.Access;
 
-/// <summary>Where the link of an invitation leads: its person chooses a password and is in.</summary>
+/// <summary>Where the link of an invitation leads: the person chooses a password and is signed in.</summary>
 [AllowAnonymous]
 [EnableRateLimiting(Api.Limits.Doors)]
 [RequestSizeLimit(64 * 1024)]

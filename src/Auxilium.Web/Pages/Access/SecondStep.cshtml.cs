@@ -7,7 +7,7 @@ using Microsoft.AspNetCore.RateLimiting;
 
 namespace Auxilium.Web.Pages.Access;
 
-/// <summary>The second step of signing in, for those who asked for one.</summary>
+/// <summary>The second step of signing in, for those who turned it on.</summary>
 [AllowAnonymous]
 [EnableRateLimiting(Api.Limits.Doors)]
 [RequestSizeLimit(64 * 1024)]

@@ -8,10 +8,10 @@ using Microsoft.AspNetCore.RateLimiting;
 
 namespace Auxilium.Web.Pages.Access;
 
-/// <summary>Somebody of the demo, whom one can be at a click.</summary>
+/// <summary>A person of the demo, as whom one can sign in with a click.</summary>
 public sealed record DemoFace(string Id, string Name, string Initials, string Part);
 
-/// <summary>Signs people in; in a demo, at a click.</summary>
+/// <summary>Signs people in; in a demo, with a click.</summary>
 [AllowAnonymous]
 [EnableRateLimiting(Api.Limits.Doors)]
 [RequestSizeLimit(64 * 1024)]

@@ -17,7 +17,7 @@ namespace Auxilium.Web.Pages.Access;
 public sealed class WelcomeModel(AuxiliumDb db, Organisation organisation, UserManager<Account> accounts, SignInManager<Account> signIn)
     : PasswordPage
 {
-    /// <summary>What was printed where the server was started: whoever reads that may begin.</summary>
+    /// <summary>The code that was printed when the server was started.</summary>
     [BindProperty(SupportsGet = true)]
     public string? Code { get; set; }
 
@@ -46,7 +46,7 @@ public sealed class WelcomeModel(AuxiliumDb db, Organisation organisation, UserM
             Wrong(nameof(Code), "The code is missing: it was printed where Auxilium was started, and is in the server’s log.");
         if (!IsPasswordGood(mail))
             return Page();
-        // Whole or not at all: a process that dies in between leaves the page open for another try.
+        // All or nothing: if the process dies in between, the page can be tried again.
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (!await Organisation.MakeAsync(db, us!, Code!, cancel))
         {

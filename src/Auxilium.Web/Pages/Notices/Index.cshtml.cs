@@ -7,7 +7,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Auxilium.Web.Pages.Notices;
 
-/// <summary>What somebody has been told. Seen here, it is no longer new.</summary>
+/// <summary>What somebody has been told. Once shown here, it is no longer new.</summary>
 [Authorize(Rights.OwnAccount)]
 public sealed class NoticesModel(NoticeBook notices, TimeProvider clock) : PageModel
 {

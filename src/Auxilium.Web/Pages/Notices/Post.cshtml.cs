@@ -8,7 +8,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Auxilium.Web.Pages.Notices;
 
-/// <summary>What becomes of mails; and where no mail server is set up, the mails themselves.</summary>
+/// <summary>The state of the mail queue; without a mail server, the mails themselves.</summary>
 [Authorize(Rights.Organise)]
 public sealed class PostModel(Mails mails, MailServer server, TimeProvider clock) : PageModel
 {

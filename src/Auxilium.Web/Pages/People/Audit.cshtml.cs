@@ -6,7 +6,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Auxilium.Web.Pages.People;
 
-/// <summary>What happened beside the plans, for those who answer for it.</summary>
+/// <summary>What happened outside the plans, for organisers.</summary>
 [Authorize(Rights.Organise)]
 public sealed class AuditModel(Audit audit, TimeProvider clock) : PageModel
 {

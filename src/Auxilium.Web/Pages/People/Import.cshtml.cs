@@ -8,7 +8,7 @@ using Microsoft.AspNetCore.Mvc;
 
 namespace Auxilium.Web.Pages.People;
 
-/// <summary>Brings in people from CSV. It is shown first how each line is read; nothing is kept before that is confirmed.</summary>
+/// <summary>Imports people from CSV. A preview shows how each line is read; nothing is stored before it is confirmed.</summary>
 [Authorize(Rights.Organise)]
 [RequestSizeLimit(MostBytes)]
 [RequestFormLimits(ValueLengthLimit = MostBytes)]

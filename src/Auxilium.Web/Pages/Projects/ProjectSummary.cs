@@ -23,7 +23,7 @@ public sealed record ProjectSummary(
     IReadOnlyList<StateCount> Counts
 )
 {
-    /// <summary>What needs somebody first.</summary>
+    /// <summary>What needs attention first.</summary>
     private static readonly (TaskState State, string Key, string Word)[] Order =
     [
         (TaskState.Overdue, "overdue", "overdue"),

@@ -2,7 +2,7 @@ using System.Globalization;
 
 namespace Auxilium.Web.Pages.Shared;
 
-/// <summary>Moments as the clock on the wall of the organisation had them.</summary>
+/// <summary>Moments in the organisation's time zone.</summary>
 internal static class LocalTimes
 {
     /// <param name="clock">Knows where the server is.</param>

@@ -34,7 +34,7 @@ public sealed record ReportView(
     private const int DaysAhead = 14;
 
     /// <param name="stored">The plan.</param>
-    /// <param name="today">The day it is.</param>
+    /// <param name="today">Today.</param>
     /// <param name="columns">What may be told besides names and dates; <c>null</c> for all.</param>
     public static ReportView Of(StoredPlan stored, DateOnly today, IReadOnlyCollection<string>? columns)
     {

@@ -58,7 +58,7 @@ public sealed record TaskWeek(
     /// <param name="people">Names by id of whose tasks they are.</param>
     /// <param name="from">The first day.</param>
     /// <param name="days">How many days.</param>
-    /// <param name="today">The day it is.</param>
+    /// <param name="today">Today.</param>
     public static TaskWeek Of(
         IEnumerable<KnownTask> all,
         IReadOnlyDictionary<string, string> people,

@@ -1,5 +1,5 @@
 // @ts-check
-// The card: everything about one task, beside the list and over the timeline. It saves as one goes on.
+// The card: everything about one task, beside the list and over the timeline. It saves as you type.
 
 /** @import { Store } from "../state/store.js" */
 /** @import { Outbox } from "../server/outbox.js" */
@@ -63,7 +63,7 @@ export class TaskCard {
 
   /** @param {string} task */
   async open(task) {
-    // One stands in the row whose card is open: whatever changes next, the card stays with it.
+    // The focus is in the row whose card is open: whatever changes next, the card stays with it.
     const { current, line } = this.#store;
     if (line.has(task) && current?.id !== task) this.#store.current = { id: task, col: current?.col ?? "name" };
     this.#show(task);
@@ -166,7 +166,7 @@ export class TaskCard {
     const head = this.#head(`${card.outline} ${card.name}`, stateOf(this.#store, card));
     keepTyped(this.#panel, () => this.#panel.replaceChildren(head, name, ...sections));
     this.#panel.scrollTop = scrollTop;
-    // What somebody is writing stays what it is, wherever it stands now.
+    // What somebody is typing is kept, even if its field moved.
     if (focused?.isConnected && this.#panel.contains(focused)) focused.focus();
     if (title) this.#panel.querySelector("h2")?.focus();
   }

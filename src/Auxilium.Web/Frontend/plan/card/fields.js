@@ -1,5 +1,5 @@
 // @ts-check
-// Parts of forms that save as one goes on, and say what is wrong right where it was typed.
+// Parts of forms that save as you type, and say what is wrong where it was typed.
 
 /** @typedef {(text: string, tell: (problem: string) => void) => void} Send takes what was entered; told what is wrong with it */
 
@@ -39,7 +39,7 @@ export function textField(label, value, send, how = {}) {
   input.dataset.was = value;
   if (how.hint) input.placeholder = how.hint;
   if (how.list) input.setAttribute("list", how.list);
-  // Enter is a change as well: what is on its way is not sent again.
+  // Enter is a change as well: what is being sent is not sent twice.
   const save = () => {
     const text = input.value.trim();
     if (text === (input.dataset.was ?? "").trim()) tellAt(input, "");
@@ -51,7 +51,7 @@ export function textField(label, value, send, how = {}) {
   input.addEventListener("change", save);
   input.addEventListener("keydown", (event) => {
     if (event.key === "Enter") {
-      // What gets the focus by it is not pressed by it.
+      // The key must not also press what gets the focus.
       event.preventDefault();
       save();
     }
@@ -90,7 +90,7 @@ export function checkField(label, on, send, key = label) {
   return element("div", { class: "field" }, element("label", { class: "check" }, input, label), problem);
 }
 
-/** @param {string} words @param {() => void} act @param {string} [name] a longer name for those who do not see */
+/** @param {string} words @param {() => void} act @param {string} [name] a longer name for screen readers */
 export function quietButton(words, act, name) {
   const button = element("button", { type: "button", class: "button button-quiet" }, words);
   if (name) button.setAttribute("aria-label", name);
@@ -99,7 +99,7 @@ export function quietButton(words, act, name) {
 }
 
 /**
- * Draws a form anew. What was typed and not taken yet stays, with what is wrong with it, and so does the focus.
+ * Redraws a form. What was typed and not saved yet stays, with its problem, and so does the focus.
  * @param {HTMLElement} frame @param {() => void} redraw
  */
 export function keepTyped(frame, redraw) {
@@ -155,7 +155,7 @@ function labelled(label, input, key) {
   input.id = id;
   input.dataset.field = key;
   const problem = element("p", { class: "problem", role: "alert", id: `${id}-problem` });
-  /** The form may have been drawn anew since. @param {string} text */
+  /** The form may have been redrawn since. @param {string} text */
   const tell = (text) => {
     const now = input.isConnected ? input : fieldNamed(document, key);
     if (!now) return;

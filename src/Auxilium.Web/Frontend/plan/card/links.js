@@ -48,7 +48,7 @@ export function linkParts(store, card, send, open) {
   ];
 }
 
-/** Offers rows while one types. @param {Store} store @param {Card} card @param {HTMLElement} field */
+/** Offers rows while typing. @param {Store} store @param {Card} card @param {HTMLElement} field */
 function offered(store, card, field) {
   const input = /** @type {HTMLInputElement} */ (field.querySelector("input"));
   input.addEventListener("focus", () => offerRows(store, input, card.id), { once: true });

@@ -74,7 +74,7 @@ export function peopleParts(card, send) {
 }
 
 /**
- * Who is to help, of which task, while it is asked what that does: the card may be drawn anew meanwhile.
+ * Who is to help, of which task, while it is asked what that does: the card may be redrawn meanwhile.
  * @type {{ task: string, name: string } | null}
  */
 let asked = null;

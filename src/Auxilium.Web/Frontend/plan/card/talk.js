@@ -1,5 +1,5 @@
 // @ts-check
-// What people say about a task and the files they add. It is no part of the plan: it is asked for beside it, and saved at once.
+// What people say about a task and the files they add. It is not part of the plan: it is loaded separately, and saved at once.
 
 /** @import { Store } from "../state/store.js" */
 import { momentInWords } from "../../shared/moments.js";
@@ -69,12 +69,12 @@ export class TaskTalk {
     };
   }
 
-  /** Asks anew what is said about a task, where its card is open. @param {string} task */
+  /** Reloads the talk about a task if its card is open. @param {string} task */
   heard(task) {
     if (task === this.#task) void this.#ask(task, "/talk", {});
   }
 
-  /** Names to go on with where a mention has begun. */
+  /** Offers names once a mention has begun. */
   #offerNames() {
     const begun = /(^|[^\p{L}\p{N}])@([\p{L}\p{N} -]{0,30})$/u.exec(
       this.#text.value.slice(0, this.#text.selectionStart),

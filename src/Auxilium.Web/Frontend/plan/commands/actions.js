@@ -123,7 +123,7 @@ export class Actions {
     return this.add("", row.parent, row.level, this.#store.siblingBefore(row.id));
   }
 
-  /** Leaves a cell as it was before it was typed in. @param {string} id @param {string} col */
+  /** Restores a cell to what it was before typing. @param {string} id @param {string} col */
   abandon(id, col) {
     this.#forget(`${id}/${col}`);
     if (col === "name") this.#store.dropUnsaved(id);

@@ -42,16 +42,16 @@
  * @property {(screen: Screen) => void} run
  */
 
-/** The row one stands in. @param {Screen} screen @returns {Row} */
+/** The row that has the focus. @param {Screen} screen @returns {Row} */
 export const rowOf = ({ store }) => /** @type {Row} */ (store.row(store.current?.id));
 
-/** The line above a group that one stands in, if one does. @param {Screen} screen */
+/** The heading of a group that has the focus, if any. @param {Screen} screen */
 export function headingOf({ store }) {
   const shown = store.shown[store.line.get(store.current?.id ?? "") ?? -1];
   return shown?.heading ? shown : null;
 }
 
-/** One stands in a row, or has picked some. @param {Screen} screen */
+/** A row has the focus, or some are picked. @param {Screen} screen */
 export function aRow({ store }) {
   const row = store.row(store.current?.id);
   return !row || (store.selection.tops.length === 0 && !row.unsaved) ? "Choose a row of the list first." : null;

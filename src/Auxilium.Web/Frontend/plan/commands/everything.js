@@ -1,5 +1,5 @@
 // @ts-check
-// Commands that work wherever one is.
+// Commands that work everywhere.
 
 /** @type {import("./command.js").Command[]} */
 export const EVERYTHING = [

@@ -112,7 +112,7 @@ export const TASKS = [
   },
 ];
 
-/** The rows that are picked, or the one that one stands in. @param {Screen} screen @returns {Row[]} */
+/** The picked rows, or the row that has the focus. @param {Screen} screen @returns {Row[]} */
 const pickedOf = ({ store }) => store.selection.ids.flatMap((id) => store.row(id) ?? []).filter((row) => !row.unsaved);
 
 /** Of several those that are no phases: what is done to a phase follows from the rows inside it. @param {Screen} screen */

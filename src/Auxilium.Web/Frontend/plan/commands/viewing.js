@@ -1,5 +1,5 @@
 // @ts-check
-// Commands that change what one sees, and nothing of the plan.
+// Commands that change the view, never the plan.
 
 /** @import { Command, Screen } from "./command.js" */
 import { EVERYTHING, foldedFrom } from "../state/view.js";

@@ -16,7 +16,7 @@ const typeOf = (key) => `set${key.charAt(0).toUpperCase()}${key.slice(1)}`;
 const low = (label) => label.charAt(0).toLowerCase() + label.slice(1);
 
 /**
- * A word of one's own, such as a label: rows are found, grouped and coloured by it.
+ * A word of your own, such as a label: rows are found, grouped and coloured by it.
  * @param {Partial<Field> & { key: string, label: string, hint?: string }} how
  * @returns {Field}
  */

@@ -1,5 +1,5 @@
 // @ts-check
-// A word of one's own to gather tasks by.
+// A word of your own to gather tasks by.
 import { textFact } from "./facts.js";
 
 export const label = textFact({

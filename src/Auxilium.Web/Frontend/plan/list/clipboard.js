@@ -121,5 +121,5 @@ export function asTable(store, tops) {
   ].join("\n");
 }
 
-/** A spreadsheet would work out what begins like a formula: behind an apostrophe it is text. @param {string} text */
+/** A spreadsheet would calculate what begins like a formula: an apostrophe makes it text. @param {string} text */
 const plainCell = (text) => (/^[=+\-@]/.test(text) ? `'${text}` : text).replace(/[\t\n\r]+/g, " ");

@@ -91,7 +91,7 @@ export class CellEditor {
     if (keep && !empty) this.#actions.type(id, col, input.value);
     else this.#actions.abandon(id, col);
     this.#store.typing = null;
-    // The list fills the cell anew, even where nothing changed.
+    // The list fills the cell again, even if nothing changed.
     this.#list.refill(id);
     this.#store.changed();
   }

@@ -97,7 +97,7 @@ export class ListView {
     this.#mark.style.left = drop.into ? "0" : `${44 + drop.level * 16}px`;
   }
 
-  /** Makes the head and the rows anew where other columns are shown, and sets their widths. */
+  /** Rebuilds the head and the rows if the columns changed, and sets their widths. */
   #layColumns() {
     const columns = columnsOf(this.#store);
     if (columns === this.#columns) return;
@@ -172,7 +172,7 @@ export class ListView {
     return this.#drawn.get(id)?.element.querySelector(`[data-col="${col}"]`) ?? null;
   }
 
-  /** Draws a row anew though nothing about it changed. @param {string} id */
+  /** Redraws a row though nothing about it changed. @param {string} id */
   refill(id) {
     const drawn = this.#drawn.get(id);
     if (!drawn) return;

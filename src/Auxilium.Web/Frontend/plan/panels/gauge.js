@@ -17,7 +17,7 @@ export function drawGauge(store) {
     typeface = `${fontSize} ${fontFamily}`;
     store.changed();
   }).observe(gauge);
-  // Words are as wide as they are once their typeface is there.
+  // Words have their real width only once the typeface is loaded.
   document.fonts.addEventListener("loadingdone", () => {
     drawn = "";
     store.changed();
@@ -61,9 +61,9 @@ function draw(gauge, store, width, typeface) {
   if (!isEmpty) tick("gauge-finish-tick", at(finish));
   if (fromToday !== null) tick("gauge-ahead-tick", at(fromToday));
   if (finishBy !== null) tick("gauge-deadline-tick", at(finishBy));
-  // What is written is measured without asking the page, which would have to be laid out at once for it.
+  // Text is measured without asking the page, which would force a layout.
   let wide = widths(typeface, texts);
-  // Where there is no room for both finishes, the second is said and not written.
+  // If there is no room for both finishes, only the label says the second.
   if (fromToday !== null && wide.start + wide.done + wide.finish + 3 * GAP > width) texts.finish = planned;
   if (spareFromToday !== null && wide.deadline > width) texts.deadline = due;
   wide = widths(typeface, texts);

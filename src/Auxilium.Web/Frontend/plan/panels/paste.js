@@ -76,7 +76,7 @@ export function makePaste(store, outbox, actions, show) {
     else add.focus();
   }
 
-  /** After the row one stands in, with all inside it; at the end otherwise. */
+  /** After the current row with all inside it; otherwise at the end. */
   function placeNow() {
     const row = store.row(store.current?.id);
     if (row && !row.unsaved) return { parent: row.parent, after: row.id };
@@ -113,7 +113,7 @@ export function makePaste(store, outbox, actions, show) {
     say.textContent = problem || now?.problem || (now ? summary(now, troubled, order) : "");
     add.disabled = !now?.edit || order;
     add.textContent = now?.edit ? `Add ${count(now.rows.length, "row", "rows")}` : "Add rows";
-    // A choice that one stands in stays where it is.
+    // A list of choices that has the focus is left alone.
     const focused = /** @type {HTMLElement | null} */ (document.activeElement)?.dataset.choice;
     preview.replaceChildren(...(now ? [...questions(now, order), table(now)] : []));
     if (focused) /** @type {HTMLElement | null} */ (preview.querySelector(`[data-choice="${focused}"]`))?.focus();

@@ -1,20 +1,20 @@
 // @ts-check
-// The Plan on paper: every row, and the whole project across a sheet that lies on its side.
+// The Plan on paper: every row, and the whole project across a landscape sheet.
 
 /** @import { Store } from "../state/store.js" */
 /** @import { Sight } from "../state/sight.js" */
 import { HEAD_HEIGHT } from "../list/list.js";
 
-/** Pixels across and down an A4 sheet on its side, without its margins. */
+/** Pixels across and down a landscape A4 sheet, without its margins. */
 const SHEET = { width: 1030, height: 640 };
 
 /**
  * @param {Store} store
  * @param {Sight} sight
  * @param {HTMLElement} board
- * @param {() => void} draw everything anew
+ * @param {() => void} draw everything again
  * @param {() => void} fit the project into the width
- * @param {() => () => void} keep where one is; called, it goes back there
+ * @param {() => () => void} keep the place; called, it goes back there
  */
 export function printPlan(store, sight, board, draw, fit, keep) {
   /** @type {(() => void) | null} */ let back = null;

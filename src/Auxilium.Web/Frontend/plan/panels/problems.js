@@ -46,7 +46,7 @@ export function drawProblems(store, list, actions, board) {
     const left = cell ? cell.left - frame.left : 40;
     const below = cell ? cell.bottom - frame.top + 4 : 60;
     const above = cell ? cell.top - frame.top - bubble.offsetHeight - 4 : 0;
-    // Whoever has gone on to the next row sees where they are.
+    // Somebody who moved on to the next row sees where they are.
     const gone = store.current && found.at !== `${store.current.id}/${store.current.col}`;
     const fits = below + bubble.offsetHeight < board.clientHeight;
     const top = cell && (!fits || (gone && above > 0)) ? above : below;
@@ -77,7 +77,7 @@ export function drawProblems(store, list, actions, board) {
     button.textContent = label;
     button.addEventListener("click", () => {
       act();
-      // One goes on where one was, and not from the top of the page.
+      // Go back to where the focus was, not to the top of the page.
       if (store.current) list.focus(store.current.id, store.current.col, { keepRange: true });
       else document.getElementById("new-task")?.focus();
     });

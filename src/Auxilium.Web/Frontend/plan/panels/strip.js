@@ -23,7 +23,7 @@ export function drawStrip(store) {
     strip.dataset.tone = notice?.tone ?? "ripple";
     const runs = notice ? [{ text: notice.text, strong: false }] : store.sentence;
     const sentence = runs.length > 0 ? runs : [{ text: welcome(store), strong: false }];
-    // A screen reader hears a sentence only when it is another one.
+    // Screen readers get a sentence only when it changes.
     const now = JSON.stringify(sentence);
     if (now !== said) text.replaceChildren(...sentence.map(element));
     said = now;

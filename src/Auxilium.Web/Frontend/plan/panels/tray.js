@@ -90,7 +90,7 @@ export function drawTray(store, preview, actions, timeline, show) {
         ?.focus();
   }
 
-  /** Rows that take no part by themselves or by a phase above: of a phase all that is inside waits with it. */
+  /** Rows that are inactive themselves or by a phase above: with a phase, everything inside waits. */
   function waiting() {
     return store.rows.filter(
       (row) => row.off && row.kind !== "phase" && !row.unsaved && !store.row(row.parent)?.repeats,

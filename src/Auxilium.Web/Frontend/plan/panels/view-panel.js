@@ -56,7 +56,7 @@ function tints() {
   return FIELDS.flatMap(({ key, label, tint, tintLabel }) => (tint ? [[tintLabel ?? label, key]] : []));
 }
 
-/** @param {Store} store @param {Remembered} remembered what one sees is remembered for each project */
+/** @param {Store} store @param {Remembered} remembered the view is remembered for each project */
 export function drawView(store, remembered) {
   const form = /** @type {HTMLFormElement} */ (document.getElementById("view-form"));
   const line = /** @type {HTMLElement} */ (document.getElementById("view-line"));
@@ -292,7 +292,7 @@ class Views {
     this.draw();
   }
 
-  /** Names the view that is as one sees it now. */
+  /** Saves the current view under a name. */
   draw() {
     const now = JSON.stringify(viewIn(this.#store.view));
     const all = Object.entries(this.#all);

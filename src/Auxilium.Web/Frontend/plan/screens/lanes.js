@@ -39,7 +39,7 @@ export function drawLanes(store, preview, actions, frame, open) {
     draw();
   });
   const board = element("div", { class: "lanes-board" });
-  // A lane of one's own begins empty, and is kept once a card lies in it.
+  // A lane added by hand starts empty, and stays once a card is in it.
   /** @type {Set<string>} */ const opened = new Set();
   const fresh = textField(
     "New lane",

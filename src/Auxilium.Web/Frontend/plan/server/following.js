@@ -18,13 +18,13 @@ export class Following {
   #isAwaited;
   #ask;
   #isAsking = false;
-  /** Whether what the store has is no version of the plan any more, so that even an older one takes its place. */ #isLost = false;
+  /** Whether what the store has is no longer a version of the plan, so that even an older one replaces it. */ #isLost = false;
   /** What came while the whole plan was asked for. @type {LiveChange[]} */ #waiting = [];
   /** What is about to be answered to this page anyway, and what came behind it. @type {LiveChange[]} */ #held = [];
 
   /**
    * @param {Store} store
-   * @param {string} me id of whoever looks
+   * @param {string} me id of the person
    * @param {(edit: string) => boolean} isAwaited whether the answer to an edit of this page is on its way
    * @param {() => Promise<Changes | "refused" | null>} ask for the whole plan; null where there was no answer
    */
@@ -51,7 +51,7 @@ export class Following {
   }
 
   /**
-   * What was missed while the connection was away.
+   * What was missed while the connection was lost.
    * @param {LiveChange[] | null} changes null where that is not known any more
    * @param {boolean} isLost whether what is shown is no version of the plan
    */
@@ -61,7 +61,7 @@ export class Following {
     else for (const change of changes) this.take(change);
   }
 
-  /** What is shown is no version of the plan any more, as after a backup was put back: the plan as it is takes its place. */
+  /** What is shown is no longer a version of the plan, as after a backup was restored: the current plan replaces it. */
   lose() {
     this.#isLost = true;
     void this.catchUp();
@@ -83,7 +83,7 @@ export class Following {
           break;
         }
       } else if (changes === "refused") {
-        // Whoever may not see the plan any more is told nothing more of it.
+        // Those who lost access are told nothing more.
         this.#waiting = [];
         break;
       } else await new Promise((resolve) => setTimeout(resolve, AGAIN));

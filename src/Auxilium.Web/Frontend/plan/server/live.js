@@ -1,5 +1,5 @@
 // @ts-check
-// What others do to the plan while it is open: told within a moment, and caught up with after the connection was away.
+// What others do to the plan while it is open: shown within a moment, and caught up with after the connection was lost.
 
 /** @import { Store } from "../state/store.js" */
 /** @import { Changes } from "../state/types.js" */
@@ -9,9 +9,9 @@ import { HttpTransportType, HubConnectionBuilder, HubConnectionState, LogLevel }
 import { Following } from "./following.js";
 import { showHere } from "../panels/here.js";
 
-/** Milliseconds after which one is said to be on a row. */
+/** Milliseconds after which the others are told which row the focus is on. */
 const PAUSE = 400;
-/** Milliseconds after which a server that could not let one in is asked again. */
+/** Milliseconds after which a server that refused the connection is asked again. */
 const AGAIN = 1500;
 /** Milliseconds after which an answer is no longer waited for. */
 const PATIENCE = 15_000;
@@ -93,7 +93,7 @@ export function followLive(store, project, me, outbox, heard) {
       tellRow();
     } catch (error) {
       document.documentElement.dataset.live = "false";
-      // Whoever may not be here any more sees so at the next edit or reload; a server that was busy is asked again.
+      // Those who lost access see it at the next edit or reload; a busy server is asked again.
       const isGone = /no such project/.test(/** @type {Error} */ (error).message);
       if (!isGone && connection.state === HubConnectionState.Connected) setTimeout(() => void join(), AGAIN);
     }

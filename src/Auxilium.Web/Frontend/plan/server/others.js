@@ -1,5 +1,5 @@
 // @ts-check
-// Other projects: when they go on, shown above the plan where one asks for them.
+// Other projects: when they go on, shown above the plan on request.
 
 /** @import { Store } from "../state/store.js" */
 import { minutesOf } from "../state/time.js";

@@ -25,7 +25,7 @@ import { iso } from "../state/time.js";
  */
 /** @typedef {{ message: string, code?: string, theirs?: string, yours?: string, by?: string }} Refusal */
 
-/** So many failures of the server at one edit are told as such. */
+/** After how many failures of one edit the person is told. */
 const MANY = 4;
 const MOST_OWN = 100;
 /** Milliseconds after which an answer is no longer waited for. */
@@ -51,7 +51,7 @@ export class Outbox {
   #unsent;
   /** Ids of the edits that this page has sent. @type {Set<string>} */ #sent = new Set();
 
-  /** @param {Store} store @param {string} project @param {string} token @param {string} me id of whoever edits */
+  /** @param {Store} store @param {string} project @param {string} token @param {string} me id of the person */
   constructor(store, project, token, me) {
     this.#store = store;
     this.#unsent = new Unsent(`${unsentOf(me)}${project}:`);

@@ -15,7 +15,7 @@ export class Remembered {
   /**
    * @param {string} project
    * @param {string} token
-   * @param {string} me id of whoever looks
+   * @param {string} me id of the person
    * @param {Record<string, unknown> | null} kept what the server has
    */
   constructor(project, token, me, kept) {

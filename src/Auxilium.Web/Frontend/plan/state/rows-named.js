@@ -1,5 +1,5 @@
 // @ts-check
-// Rows that something comes after, typed by number or by name, and offered while one types.
+// Rows that something comes after, typed by number or by name, and offered while typing.
 
 /** @import { Store } from "./store.js" */
 

@@ -37,7 +37,7 @@ export class Store {
   /** Other projects, once one has asked for them. @type {{ id: string, name: string, start: number, finish: number }[]} */ others =
     [];
   /**
-   * What whoever looks may do: change everything, report and propose, look, or look by a link.
+   * What the person may do: change everything, report and propose, look, or look by a link.
    * @type {"edit" | "report" | "look" | "shared"}
    */
   rights = "edit";
@@ -96,7 +96,7 @@ export class Store {
     return this.typing === null ? {} : { seenVersion: this.typing };
   }
 
-  /** Why whoever looks can change nothing; null where they can. */
+  /** Why the person can change nothing; null if they can. */
   get whyNot() {
     if (this.rights === "shared") return "You see this plan by a link: it can be looked at, not changed.";
     return this.rights === "look" ? "You may look at this plan. To change something, ask who coordinates it." : null;

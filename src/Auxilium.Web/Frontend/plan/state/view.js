@@ -1,5 +1,5 @@
 // @ts-check
-// Which rows are shown, and in which order: folding, filters, sorting and grouping change what one sees and never the plan.
+// Which rows are shown, and in which order: folding, filters, sorting and grouping change the view and never the plan.
 
 /** @import { Row } from "./types.js" */
 /** @import { Around } from "../fields/field.js" */
