@@ -11,6 +11,8 @@ export default defineConfig({
   expect: { timeout: 10_000 },
   use: {
     viewport: { width: 1280, height: 800 },
+    // Gliding bars would take a third of the processor, and every look at one would have to wait: one test looks at the gliding itself.
+    contextOptions: { reducedMotion: "reduce" },
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
       args: [
