@@ -166,9 +166,37 @@ test("every command has a key", async ({ page, plan }) => {
   await expect(plan.strip).toContainText("Rig no longer waits for anything.");
 });
 
+test("bars glide to their new place, and not for those who asked for less motion", async ({ page, plan }) => {
+  await plan.bringIn(chain);
+  const gliding = () =>
+    page.evaluate(() => document.getElementById("timeline")?.getAnimations({ subtree: true }).length);
+  // Looks at every frame from here on.
+  await page.evaluate(() => {
+    const look = () => {
+      const now = document.getElementById("timeline")?.getAnimations({ subtree: true }).length ?? 0;
+      Object.assign(window, { most_: Math.max(Number(Reflect.get(window, "most_") ?? 0), now) });
+      requestAnimationFrame(look);
+    };
+    look();
+  });
+  /** @param {string} length @returns {Promise<number>} the most bars and links that were gliding at once */
+  const edit = async (length) => {
+    await plan.type("Rig", "length", length);
+    await expect(plan.strip).toContainText(`Rig now takes ${length[0]} days`);
+    return page.evaluate(
+      () =>
+        new Promise((resolve) =>
+          requestAnimationFrame(() => requestAnimationFrame(() => resolve(Number(Reflect.get(window, "most_"))))),
+        ),
+    );
+  };
+  expect(await edit("5d")).toBe(0);
+  await page.emulateMedia({ reducedMotion: "no-preference" });
+  expect(await edit("2d")).toBeGreaterThan(0);
+  await expect.poll(gliding).toBe(0);
+});
+
 test("a bar that is dragged goes not before that day, says so before, and Escape leaves it", async ({ page, plan }) => {
-  // Without gliding, a bar is where it is going to be at once.
-  await page.emulateMedia({ reducedMotion: "reduce" });
   await plan.bringIn(chain);
   const bar = plan.bar("Rig");
   const at = async () => {

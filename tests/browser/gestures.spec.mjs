@@ -16,9 +16,6 @@ const plan3 = {
   ],
 };
 
-// Gliding bars are not where they will end up.
-test.beforeEach(({ page }) => page.emulateMedia({ reducedMotion: "reduce" }));
-
 /**
  * Presses at one point and lets go at another, looking in between.
  * @param {Page} page

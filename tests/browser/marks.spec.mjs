@@ -109,7 +109,6 @@ test("long names go on in a second line, and what one chose is there on another 
   await page.keyboard.press("Escape");
   const row = plan.row(fair.tasks[2].name);
   await expect(row).toHaveCSS("height", "46px");
-  // Once it has glided to its place.
   await expect
     .poll(async () => {
       const bar = await plan.bar("Print posters").boundingBox();

@@ -9,7 +9,7 @@ const demo = new URL("../../demo/", import.meta.url);
 for (const colorScheme of /** @type {const} */ (["light", "dark"])) {
   test(`axe-core finds nothing wrong in the ${colorScheme} theme`, async ({ page, plan }) => {
     test.slow();
-    await page.emulateMedia({ colorScheme, reducedMotion: "reduce" });
+    await page.emulateMedia({ colorScheme });
     const check = (/** @type {string} */ where) => expectAccessible(page, where);
     await page.goto("/");
     await check("projects");

@@ -134,7 +134,7 @@ test("a project can be begun from the day it must be finished", async ({ page, p
 for (const scheme of /** @type {const} */ (["light", "dark"]))
   test(`the card and the sheets have no accessibility violations in ${scheme}`, async ({ page, plan }) => {
     test.slow();
-    await page.emulateMedia({ colorScheme: scheme, reducedMotion: "reduce" });
+    await page.emulateMedia({ colorScheme: scheme });
     await plan.bringIn(shed);
     await plan.cell("Roof", "no").click();
     await page.keyboard.press("c");
