@@ -10,8 +10,8 @@ public sealed class WorkTime
     /// <summary>Stands for "never": no working minute is left.</summary>
     internal static readonly PlanTime Never = new(int.MaxValue);
 
-    private const int DaysAhead = 120;
-    private const int DaysBack = 30;
+    private const int DaysAhead = 60;
+    private const int DaysBack = 14;
 
     private readonly int[] _firstDay;
     private readonly WeekShape[] _week;
