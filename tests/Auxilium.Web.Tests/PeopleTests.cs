@@ -190,6 +190,24 @@ public partial class PeopleTests(DemoApp demo) : IClassFixture<DemoApp>
     }
 
     [Fact]
+    public async Task What_somebody_else_saved_meanwhile_is_not_replaced_unseen()
+    {
+        var organiser = demo.App.SignedIn();
+        var seen = Seen().Match(await organiser.GetStringAsync("/people/greta")).Groups[1].Value;
+        await PostWeekAsync(demo.App.SignedIn("greta"), "/people/greta", ["9-12", "", "", "", "", "", ""]);
+        var fields = new Dictionary<string, string> { ["Role"] = "Bookkeeper", ["Seen"] = seen };
+        var told = await PostAsync(organiser, "/people/greta", "Save", fields);
+        Assert.Contains("Somebody else changed Greta Holm meanwhile.", told, StringComparison.Ordinal);
+        Assert.Contains("value=\"Bookkeeper\"", told, StringComparison.Ordinal);
+        fields["Seen"] = Seen().Match(told).Groups[1].Value;
+        Assert.Contains("Saved: role.", await PostAsync(organiser, "/people/greta", "Save", fields), StringComparison.Ordinal);
+        Assert.Contains("09:00-12:00", await PageAsync(organiser, "/people/greta"), StringComparison.Ordinal);
+    }
+
+    [GeneratedRegex("name=\"Seen\" value=\"([^\"]+)\"")]
+    private static partial Regex Seen();
+
+    [Fact]
     public async Task The_last_organiser_stays_one()
     {
         var organiser = demo.App.SignedIn();

@@ -203,6 +203,7 @@ public sealed partial class PersonModel(
         var theirs = await directory.ProjectsOfAsync(person, cancel);
         MayEnterAll = User.IsOrganiser() || person == User.PersonId();
         _coordinated = [.. theirs.Where(p => _roles.GetValueOrDefault(p) == ProjectRole.Coordinator)];
+        (_saved, _savedWeek) = (Told(row), row.Calendar);
         if (fill)
             FillProfile(_ => false);
         Handable = [.. Tasks.Where(t => _roles[t.Project] == ProjectRole.Coordinator).Select(t => (t.Project, t.ProjectName)).Distinct()];

@@ -1,4 +1,7 @@
 using System.Globalization;
+using System.Security.Cryptography;
+using System.Text;
+using System.Text.Json;
 using System.Text.Json.Nodes;
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Calendars;
@@ -75,6 +78,23 @@ public sealed partial class PersonModel
         nameof(Maker),
     ];
 
+    /// <summary>Stands for what the page shows as saved, to tell whether somebody else changed it while this was typed.</summary>
+    public string Seen =>
+        Convert
+            .ToHexString(
+                SHA256.HashData(
+                    Encoding.UTF8.GetBytes(
+                        JsonSerializer.Serialize(
+                            (string?[])[.. _saved.Values, _savedWeek, $"{Account?.IsOrganiser}{Account?.MayMakeProjects}"]
+                        )
+                    )
+                )
+            )
+            .ToLowerInvariant();
+
+    private Dictionary<string, string> _saved = [];
+    private string? _savedWeek;
+
     /// <summary>Whether the hours of a day cannot be read, as <c>aria-invalid</c> says it.</summary>
     public string IsWrongDay(int day) =>
         Has("Week") == "true" && Week[day].Length > 0 && !HoursText.TryParse(Week[day], out _, out _) ? "true" : "false";
@@ -106,7 +126,14 @@ public sealed partial class PersonModel
         if (!MayEnterAll || (!User.IsOrganiser() && Request.Form.Keys.Intersect(OnlyOrganisers, StringComparer.OrdinalIgnoreCase).Any()))
             return Forbid();
         FillProfile(Request.Form.ContainsKey);
-        var (before, wasWeek) = (Told(Row), Row.Calendar);
+        if (Request.Form.TryGetValue(nameof(Seen), out var seen) && seen != Seen)
+        {
+            Wrong(
+                nameof(Seen),
+                $"Somebody else changed {Row.Name} meanwhile. Save again to replace it with what stands here, or reload the page."
+            );
+            return Page();
+        }
         if (User.IsOrganiser())
             await ReadAboutAsync(cancel);
         Row.Calendar = Week.All(string.IsNullOrWhiteSpace) ? null : WriteWeek(Week);
@@ -119,9 +146,9 @@ public sealed partial class PersonModel
             Wrong(nameof(Organiser), OnlyOrganiser);
             return Page();
         }
-        var weekElse = !ReadWeek(wasWeek).SequenceEqual(ReadWeek(Row.Calendar));
+        var weekElse = !ReadWeek(_savedWeek).SequenceEqual(ReadWeek(Row.Calendar));
         var after = Told(Row);
-        var changed = after.Where(field => before[field.Key] != field.Value).Select(field => field.Key).ToList();
+        var changed = after.Where(field => _saved[field.Key] != field.Value).Select(field => field.Key).ToList();
         if (changed.Count > 0 || weekElse)
             await directory.SaveAsync([Row], weekElse ? User.PersonId() : null, cancel);
         if (weekElse)
@@ -238,7 +265,7 @@ public sealed partial class PersonModel
     {
         if (json is null)
             return ["", "", "", "", "", "", ""];
-        using var document = System.Text.Json.JsonDocument.Parse(json);
+        using var document = JsonDocument.Parse(json);
         return
         [
             .. CalendarReader
