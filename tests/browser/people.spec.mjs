@@ -167,7 +167,7 @@ test("hostile names and files are shown as what they are, and nothing in them ru
   const { page } = plan;
   await page.goto("/people/new");
   await page.getByLabel("Name").fill(HOSTILE);
-  await page.getByRole("button", { name: "Add" }).click();
+  await page.getByRole("button", { name: "Add person" }).click();
   await expect(page.getByRole("heading", { name: HOSTILE })).toBeVisible();
   await page.goto("/people");
   await expect(page.getByRole("link", { name: HOSTILE })).toBeVisible();
@@ -331,10 +331,10 @@ test("the first person invites a second, who comes in by the mailed link", async
   await page.goto("/people/new");
   await page.getByLabel("Name").fill("Nell Harbour");
   await page.getByLabel("Mail address").fill("nell at quay");
-  await page.getByRole("button", { name: "Add" }).click();
+  await page.getByRole("button", { name: "Add person" }).click();
   await expect(page.getByText("“nell at quay” is no mail address")).toBeVisible();
   await page.getByLabel("Mail address").fill("nell@quay.example");
-  await page.getByRole("button", { name: "Add" }).click();
+  await page.getByRole("button", { name: "Add person" }).click();
   await page.getByRole("button", { name: "Send invitation" }).click();
   await expect(page.getByText("The invitation is on its way by mail")).toBeVisible();
   await page.goto("/post");

@@ -20,6 +20,9 @@ public static class Dates
     /// <summary>A finish at midnight belongs to the day it ends.</summary>
     public static string FinishDay(PlanTime time) => Day(time.LastDate);
 
-    public static string Day(DateOnly date) =>
-        date.ToString(ThisYear.Value == 0 || date.Year == ThisYear.Value ? "ddd d MMM" : "ddd d MMM yyyy", CultureInfo.InvariantCulture);
+    public static string Day(DateOnly date) => $"{date.ToString("ddd", CultureInfo.InvariantCulture)} {ShortDay(date)}";
+
+    /// <summary>Without the day of the week, for where there is little room.</summary>
+    public static string ShortDay(DateOnly date) =>
+        date.ToString(ThisYear.Value == 0 || date.Year == ThisYear.Value ? "d MMM" : "d MMM yyyy", CultureInfo.InvariantCulture);
 }

@@ -249,7 +249,7 @@ public sealed class AccountModel(
         return Done("The token no longer works.");
     }
 
-    public string Day(DateTime utc) => clock.InWords(utc, "d MMM yyyy HH:mm");
+    public string Day(DateTime utc) => clock.MomentOf(utc);
 
     internal static string ScopeOf(TokenScope scope) =>
         scope switch

@@ -23,5 +23,5 @@ public sealed class AuditModel(Audit audit, TimeProvider clock) : PageModel
         Next = Entries.Count == Most ? Entries[^1].Id : null;
     }
 
-    public string At(DateTime utc) => clock.InWords(utc, "d MMM yyyy HH:mm");
+    public string At(DateTime utc) => clock.MomentOf(utc);
 }

@@ -1,4 +1,4 @@
-using System.Globalization;
+using Auxilium.Planning.Words;
 using Auxilium.Storage.Access;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
@@ -25,7 +25,7 @@ public sealed class PeopleModel(Storage.People.Directory directory) : FormPage
     public string NameOf(string? id) => id is not null && _names.TryGetValue(id, out var name) ? name : "";
 
     public string SignsIn(PersonRow person) =>
-        person.LeftOn is { } left ? $"left {left.ToString("d MMM yyyy", CultureInfo.InvariantCulture)}"
+        person.LeftOn is { } left ? $"left {Dates.ShortDay(left)}"
         : !_accounts.TryGetValue(person.Id, out var account) ? "no"
         : account.IsOrganiser ? "organiser"
         : account.MayMakeProjects ? "may make projects"

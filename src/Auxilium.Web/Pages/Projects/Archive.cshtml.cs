@@ -27,7 +27,6 @@ public sealed class ArchiveModel(ClosedProjects closed, OrganisationClock clock)
 
     internal string When(ClosedProject project) =>
         project.IsDeleted
-            ? $"Deleted {clock.InWords(project.At, "d MMM yyyy")}, gone for good on "
-                + $"{clock.InWords(project.At.AddDays(ClosedProjects.DaysKept), "d MMM yyyy")}"
-            : $"Archived {clock.InWords(project.At, "d MMM yyyy")}; it can be looked at";
+            ? $"Deleted {clock.DayOf(project.At)}, gone for good on " + $"{clock.DayOf(project.At.AddDays(ClosedProjects.DaysKept))}"
+            : $"Archived {clock.DayOf(project.At)}; it can be looked at";
 }

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
@@ -71,5 +70,5 @@ public sealed record ProjectSummary(
         : plan.Whole <= 0 ? "no time planned"
         : $"{Math.Min(plan.Passed, plan.Whole) * 100L / plan.Whole} % of the time passed";
 
-    private static string Day(DateOnly date) => date.ToString("d MMM yyyy", CultureInfo.InvariantCulture);
+    private static string Day(DateOnly date) => Planning.Words.Dates.ShortDay(date);
 }

@@ -153,7 +153,7 @@ public sealed class SharingModel(
         return Done("The link no longer opens.");
     }
 
-    public string Day(DateTime utc) => clock.InWords(utc, "d MMM yyyy");
+    public string Day(DateTime utc) => clock.DayOf(utc);
 
     internal static string WordOf(string column) => SharedColumns.All.FirstOrDefault(c => c.Column == column).Word ?? column;
 

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Tracking;
@@ -79,5 +78,5 @@ public sealed record ReportView(
         }
     }
 
-    private static string Day(DateOnly day) => day.ToString("ddd d MMM yyyy", CultureInfo.InvariantCulture);
+    private static string Day(DateOnly day) => Dates.Day(day);
 }
