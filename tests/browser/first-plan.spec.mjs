@@ -55,10 +55,10 @@ test("a plan is made from nothing, by keyboard, and says what each edit did", as
   await plan.type("Ask the neighbours", "state", "started");
   await expect(plan.strip).toContainText("Ask the neighbours started Mon 3 May.");
   await plan.type("Ask the neighbours", "state", "40");
-  await expect(plan.strip).toContainText("Ask the neighbours is 40 % done.");
+  await expect(plan.strip).toContainText("Ask the neighbours is 40% done.");
   await plan.type("Ask the neighbours", "state", "done");
   await expect(plan.cell("Ask the neighbours", "state")).toHaveText("Done");
-  await expect(plan.gauge).toHaveAccessibleName(/85 % done, Finish Thu 6 May/);
+  await expect(plan.gauge).toHaveAccessibleName(/85% done, Finish Thu 6 May/);
 
   // The longest way to the finish is drawn, and each bar is a sentence.
   await expect(plan.bar("Paint the sign")).toHaveAccessibleName(

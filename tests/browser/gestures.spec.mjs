@@ -55,7 +55,7 @@ test("either end of a bar is stretched, and its progress dragged", async ({ page
   await bar(page, "a").hover();
   const knob = page.locator("[data-knob=progress]");
   await drag(page, await point(knob, 0.5), await point(bar(page, "a"), 0.5));
-  await expect(plan.strip).toContainText("Workshop is 50 % done");
+  await expect(plan.strip).toContainText("Workshop is 50% done");
 });
 
 test("links are drawn from end to end, changed where they are drawn, and taken away", async ({ page, plan }) => {

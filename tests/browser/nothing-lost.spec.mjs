@@ -30,7 +30,7 @@ test("done and milestone by a slip lead back to what was, in the list and on the
   await page.keyboard.press("d");
   await expect(plan.cell("Sand", "state")).toContainText("Done");
   await page.keyboard.press("d");
-  await expect(plan.strip).toContainText("Sand is not done after all: 40 % done");
+  await expect(plan.strip).toContainText("Sand is not done after all: 40% done");
   await plan.cell("Paint", "no").click();
   await page.keyboard.press("m");
   await expect(plan.strip).toContainText("Paint is now a milestone");

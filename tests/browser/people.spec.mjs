@@ -50,7 +50,7 @@ test("a member ticks their own task, proposes the rest, and sees it accepted at 
   const oona = await as(browser, url, "Oona Reilly", `/projects/${id}`);
   await oona.ready();
   await oona.type("Sand the deck", "state", "50");
-  await expect(oona.strip).toContainText("Sand the deck is 50 % done");
+  await expect(oona.strip).toContainText("Sand the deck is 50% done");
   await oona.type("Paint the deck", "length", "3d");
   await expect(oona.strip).toContainText("Proposed to the coordinator: Paint the deck now takes 3 days");
   await expect(oona.cell("Paint the deck", "length")).toHaveText("2d");
@@ -155,7 +155,7 @@ test("who else is there is shown, and what they do arrives while one types and d
     data: { id: crypto.randomUUID(), baseVersion: 1, edit: { type: "reportProgress", task: "paint", progress: 0.5 } },
     headers: await pageToken(tomas.page),
   });
-  await expect(plan.strip).toContainText("Tomas Lindqvist: Paint the deck is 50 % done");
+  await expect(plan.strip).toContainText("Tomas Lindqvist: Paint the deck is 50% done");
   await expect(answer).toHaveValue("Half an ans");
   await expect(answer).toBeFocused();
   expect(await plan.page.title()).not.toContain("owned");
@@ -244,7 +244,7 @@ test("a second person is asked for once: shorter, or more effort; the task remem
   await expect(plan.cell("Sand the deck", "length")).toHaveText("2d");
   await plan.page.getByLabel("Tomas Lindqvist: share of their time").fill("0 %");
   await plan.page.keyboard.press("Enter");
-  await expect(plan.page.getByText("Type a part of their time from 1 to 100 %.")).toBeVisible();
+  await expect(plan.page.getByText("Type a part of their time from 1 to 100%.")).toBeVisible();
 });
 
 test("a link shows a plan to somebody without an account, and nothing of it can be changed", async ({
@@ -297,7 +297,7 @@ test("my week on a phone: tick, hours, comment, and can't make it tells the coor
   await task.getByText("Report on Sand the deck").click();
   await task.getByLabel("Done in %").fill("25");
   await task.getByLabel("Done in %").press("Enter");
-  await expect(page.locator("#week-said")).toContainText("Sand the deck is 25 % done");
+  await expect(page.locator("#week-said")).toContainText("Sand the deck is 25% done");
   await task.getByLabel("Hours worked today").fill("30");
   await task.getByLabel("Hours worked today").press("Enter");
   await expect(task.getByRole("alert")).toContainText("A day has 0 to 24 hours");

@@ -237,7 +237,7 @@ test("columns are those that were chosen, as wide as they were made", () => {
   const row = aRow("x", { deadline: at("2027-05-14T18:00"), spare: "2 days", progress: 12.7 });
   assert.deepEqual(
     ["deadline", "float", "progress"].map((col) => cellText(store, row, col)),
-    ["14 May", "2d", "12 %"],
+    ["14 May", "2d", "12%"],
   );
   assert.deepEqual(editFor(store, row, "deadline", " "), { edit: { type: "setDeadline", task: "x", deadline: null } });
 });

@@ -236,7 +236,7 @@ test("a fixed date is a bracket: before the bar, behind it, or on both sides", (
 test("each bar is a sentence for those who cannot see it", () => {
   const { shapes } = draw();
   const label = shapes.bars.find((shape) => shape.key === "a")?.at["aria-label"];
-  assert.equal(label, "Task a, 3 May to 4 May, under way, 50 % done, no owner, sets the finish");
+  assert.equal(label, "Task a, 3 May to 4 May, under way, 50% done, no owner, sets the finish");
 });
 
 test("float is a tail to the latest finish with a stop", () => {

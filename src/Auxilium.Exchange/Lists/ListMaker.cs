@@ -342,7 +342,7 @@ internal sealed partial class ListMaker(
             row.Problems.Add(
                 new(
                     ListColumnKind.Progress,
-                    $"“{LengthTextOf(text)}” is not progress: write done, started or a percentage such as 40 %. It is left out."
+                    $"“{LengthTextOf(text)}” is not progress: write done, started or a percentage such as 40%. It is left out."
                 )
             );
             return false;
@@ -367,7 +367,7 @@ internal sealed partial class ListMaker(
         }
         else
         {
-            row.Cells[ListColumnKind.Progress] = progress is { } part ? $"{part * 100:0.#} %" : "started";
+            row.Cells[ListColumnKind.Progress] = progress is { } part ? $"{part * 100:0.#}%" : "started";
             _facts.Add(new SetTracking(row.Id, progress ?? 0, began, null));
         }
         return true;

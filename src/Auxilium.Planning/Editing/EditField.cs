@@ -193,7 +193,7 @@ public sealed class EditField
                 ", ",
                 task.Assignments.Select(a =>
                     schedule.Plan.FindPerson(a.Person)?.Name
-                    + (a.Share == 1 ? "" : string.Create(CultureInfo.InvariantCulture, $" {a.Share * 100:0.#} %"))
+                    + (a.Share == 1 ? "" : string.Create(CultureInfo.InvariantCulture, $" {a.Share * 100:0.#}%"))
                 )
             );
 
@@ -202,7 +202,7 @@ public sealed class EditField
             ? "done"
             : string.Create(
                 CultureInfo.InvariantCulture,
-                $"{task.Progress * 100:0.#} %{(task.Remaining is { } left ? $", {left} left" : "")}"
+                $"{task.Progress * 100:0.#}%{(task.Remaining is { } left ? $", {left} left" : "")}"
             );
 
     private static string AnchorOf(Schedule schedule) =>

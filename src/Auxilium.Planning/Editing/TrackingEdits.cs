@@ -42,7 +42,7 @@ public sealed record ReportProgress(string Task, decimal Progress) : UndecidedEd
         var task = PlanEditor.TaskOf(plan, Task);
         RefusePhase(plan, task);
         if (Progress is < 0 or > 1)
-            throw Refuse("progress", "Progress goes from 0 to 100 %: type a number in between.", task.Id);
+            throw Refuse("progress", "Progress goes from 0 to 100%: type a number in between.", task.Id);
         if (Progress == 1)
             return new FinishTask(task.Id).Apply(plan, context);
         PlanTime? start = Progress == 0 ? null : task.ActualStart ?? DefaultStart(plan, task, context);
@@ -253,5 +253,5 @@ internal static class TrackingEdits
 
     internal static EditRefusedException Refuse(string code, string message, string task) => new(code, message, task, EditField.Progress);
 
-    internal static string Percent(decimal progress) => string.Create(CultureInfo.InvariantCulture, $"{progress * 100:0.#} % done");
+    internal static string Percent(decimal progress) => string.Create(CultureInfo.InvariantCulture, $"{progress * 100:0.#}% done");
 }

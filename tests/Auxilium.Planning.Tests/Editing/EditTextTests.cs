@@ -73,7 +73,7 @@ public class EditTextTests
                 "2 tasks now take 3 days each."
             },
             { new Together([new SetTaskCalendar("A", "crew"), new SetTaskCalendar("C", "crew")]), "2 tasks go by the calendar Crew." },
-            { new Together([new ReportProgress("A", 0.4m), new ReportProgress("C", 0.4m)]), "2 tasks are 40 % done." },
+            { new Together([new ReportProgress("A", 0.4m), new ReportProgress("C", 0.4m)]), "2 tasks are 40% done." },
             { new Together([new SetMilestone("A", true), new SetMilestone("C", true)]), "2 tasks are now milestones." },
             { new Together([new LinkTasks("A", "B"), new LinkTasks("B", "C")]), "2 tasks now wait for one another." },
             { new Together([new AddTask("X", "New"), new SetLength("X", new(Length.OneDay)), new AddTask("Y", "New")]), "2 rows added." },
@@ -176,7 +176,7 @@ public class EditTextTests
     [InlineData("References", "Permit, mailto:sea@tide.example")]
     [InlineData("Priority", "priority 500")]
     [InlineData("Repeat", "every week on Mon, 1 day each")]
-    [InlineData("Owner", "Ann, Ann’s friend 50 %")]
+    [InlineData("Owner", "Ann, Ann’s friend 50%")]
     public void What_a_field_holds_is_told_in_words_when_two_people_changed_it(string field, string words)
     {
         var plan = Plan()

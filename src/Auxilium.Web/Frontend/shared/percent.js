@@ -1,6 +1,6 @@
 // @ts-check
 
-/** A percentage as people type it, such as 40, 12,5 or 40 %; null for what is none. @param {string} text */
+/** A percentage as people type it, such as 40, 12,5 or 40%; null for what is none. @param {string} text */
 export function percentOf(text) {
   const percent = /^\s*(\d+(?:[.,]\d+)?)\s*%?\s*$/.exec(text);
   const number = percent ? Number(percent[1].replace(",", ".")) : NaN;

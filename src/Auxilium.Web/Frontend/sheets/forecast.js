@@ -221,7 +221,7 @@ function confidences({ confidences: all }) {
   table.append(element("thead", {}, head));
   const body = element("tbody");
   for (const { percent: share, finish } of all.filter((c) => c.percent % 10 === 0 || c.percent > 90))
-    body.append(element("tr", {}, element("td", {}, `${share} %`), element("td", {}, day(finish))));
+    body.append(element("tr", {}, element("td", {}, `${share}%`), element("td", {}, day(finish))));
   table.append(body);
   return element("section", {}, element("h2", {}, "The finish for every confidence"), table);
 }
@@ -254,8 +254,8 @@ function day(instant) {
 /** @param {number} share */
 function percent(share) {
   return share > 0 && share < 0.01
-    ? "under 1 %"
+    ? "under 1%"
     : share < 1 && share > 0.99
-      ? "over 99 %"
-      : `${Math.round(share * 100)} %`;
+      ? "over 99%"
+      : `${Math.round(share * 100)}%`;
 }

@@ -34,7 +34,7 @@ function listen(item) {
         });
       case "progress": {
         const percent = percentOf(text);
-        if (percent === null) return problem("Type how much is done, from 0 to 100 %, such as 40.");
+        if (percent === null) return problem("Type how much is done, from 0 to 100%, such as 40.");
         return void edit({ type: "reportProgress", task, progress: shareOf(percent) }, back(input));
       }
       case "left":

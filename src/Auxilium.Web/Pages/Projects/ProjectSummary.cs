@@ -68,7 +68,7 @@ public sealed record ProjectSummary(
     private static string Passed(ProjectedPlan plan) =>
         plan.Passed < 0 ? "not begun"
         : plan.Whole <= 0 ? "no time planned"
-        : $"{Math.Min(plan.Passed, plan.Whole) * 100L / plan.Whole} % of the time passed";
+        : $"{Math.Min(plan.Passed, plan.Whole) * 100L / plan.Whole}% of the time passed";
 
     private static string Day(DateOnly date) => Planning.Words.Dates.ShortDay(date);
 }

@@ -233,7 +233,7 @@ export class TaskCard {
 function stateOf(store, card) {
   const row = store.row(card.id);
   if (!row || row.start === null) return card.active ? "" : card.inSeries ? "skipped" : "no date: inactive";
-  const words = [STATE_WORDS[row.state ?? ""] ?? `${Math.floor(row.progress)} % done`];
+  const words = [STATE_WORDS[row.state ?? ""] ?? `${Math.floor(row.progress)}% done`];
   if (row.critical) words.push("sets the finish");
   return words.join(", ");
 }

@@ -15,10 +15,10 @@ export function peopleParts(card, send) {
   const share = (/** @type {Card["people"][number]} */ person) =>
     textField(
       `${person.name}: share of their time`,
-      `${Math.round(person.share * 100)} %`,
+      `${Math.round(person.share * 100)}%`,
       (text, tell) => {
         const percent = percentOf(text);
-        if (percent === null) tell("Type a part of their time from 1 to 100 %.");
+        if (percent === null) tell("Type a part of their time from 1 to 100%.");
         else
           assign(
             card.people.map((one) => (one.id === person.id ? { ...one, share: percent / 100 } : one)),

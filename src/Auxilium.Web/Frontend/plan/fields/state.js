@@ -28,12 +28,12 @@ export const state = {
   width: 104,
   text: (store, row) => {
     if (row.start === null) return row.off ? (store.row(row.parent)?.repeats ? "Skipped" : "No date") : "";
-    return row.kind === "phase" ? `${Math.floor(row.progress)} %` : (STATE_WORDS[row.state ?? ""] ?? "");
+    return row.kind === "phase" ? `${Math.floor(row.progress)}%` : (STATE_WORDS[row.state ?? ""] ?? "");
   },
   typed: (_, row) => (row.state === "done" ? "done" : row.started ? String(row.progress || "started") : ""),
   copied: (_, row) => {
     if (row.kind === "phase") return "";
-    return row.progress > 0 && row.progress < 100 ? `${row.progress} %` : row.state === "done" ? "done" : "";
+    return row.progress > 0 && row.progress < 100 ? `${row.progress}%` : row.state === "done" ? "done" : "";
   },
   edit: (_, row, text) => progressFor(row.id, text.trim()),
   shared: true,
@@ -62,10 +62,10 @@ export const progress = {
   label: "Progress",
   width: 70,
   extra: true,
-  text: (_, row) => (row.start === null ? "" : `${Math.floor(row.progress)} %`),
+  text: (_, row) => (row.start === null ? "" : `${Math.floor(row.progress)}%`),
   typed: (store, row) => state.text(store, row),
   edit: (_, row, text) => progressFor(row.id, text.trim()),
-  barLabel: (_, row) => (row.progress > 0 ? `${Math.floor(row.progress)} %` : ""),
+  barLabel: (_, row) => (row.progress > 0 ? `${Math.floor(row.progress)}%` : ""),
 };
 
 /** @param {string} task @param {string} text @returns {Made} */

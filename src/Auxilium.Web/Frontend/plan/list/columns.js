@@ -69,11 +69,11 @@ export function rowSentence(store, row) {
   const to = short(lastDayOf(row));
   const facts = [row.kind === "milestone" || from === to ? to : `${from} to ${to}`];
   if (row.repeats) facts.push(`comes ${row.repeats}`);
-  if (row.kind === "phase") facts.push(`${Math.floor(row.progress)} % done`);
+  if (row.kind === "phase") facts.push(`${Math.floor(row.progress)}% done`);
   else {
     if (row.kind === "milestone") facts.push("milestone");
     facts.push(row.waitsFor ? `waiting for ${row.waitsFor}` : (STATE_WORDS[row.state ?? ""] ?? "").toLowerCase());
-    if (row.progress > 0 && row.progress < 100) facts.push(`${Math.floor(row.progress)} % done`);
+    if (row.progress > 0 && row.progress < 100) facts.push(`${Math.floor(row.progress)}% done`);
     facts.push(ownerOf(store, row)?.name ?? "no owner");
     if (row.fixed) facts.push(row.fixed);
     if (row.stretches) facts.push("with pauses");

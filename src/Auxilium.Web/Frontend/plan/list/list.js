@@ -404,7 +404,7 @@ function content(store, row, col, draft) {
     return [{ ...words, name: "cell-text guess", title: "A guess: type the length without ? to confirm it" }];
   if (col === "after") return [{ ...words, title: row.after }];
   if (col === "state" && row.state && row.start !== null) {
-    const title = row.waitsFor ? `Waiting for ${row.waitsFor}` : `${STATE_WORDS[row.state]}, ${row.progress} % done`;
+    const title = row.waitsFor ? `Waiting for ${row.waitsFor}` : `${STATE_WORDS[row.state]}, ${row.progress}% done`;
     const mark = { name: "state-mark", isHidden: true };
     return [{ name: `state state-${row.state}`, title, parts: [mark, words] }];
   }

@@ -43,7 +43,7 @@ function draw(gauge, store, width, typeface) {
   const due = finishBy === null ? "" : `Deadline ${short(finishDayOf(finishBy))} · ${spare}`;
   const texts = {
     start: `${fromFinish ? "Latest start" : "Starts"} ${short(dayOf(start))}`,
-    done: isEmpty ? "" : `${Math.floor(progress)} % done`,
+    done: isEmpty ? "" : `${Math.floor(progress)}% done`,
     finish: isEmpty || fromToday === null ? planned : `${planned} · ${withWeekday(finishDayOf(fromToday))} from today`,
     deadline: finishBy === null || spareFromToday === null ? due : `${due} · ${spareFromToday} from today`,
   };

@@ -194,7 +194,7 @@ export function listenToGestures(store, preview, actions, timeline, choose, name
         percent = Math.round(Math.max(0, Math.min(1, (at.x - from) / Math.max(1, to - from))) * 20) * 5;
         const until = (row.start ?? 0) + ((row.finish - (row.start ?? 0)) * percent) / 100;
         drag(row.id, row.start ?? 0, until);
-        store.notice = { tone: "preview", text: `Letting go: ${row.name} is ${percent} % done.` };
+        store.notice = { tone: "preview", text: `Letting go: ${row.name} is ${percent}% done.` };
       },
       edit: () => (percent === row.progress ? null : { type: "reportProgress", task: row.id, progress: percent / 100 }),
     };
