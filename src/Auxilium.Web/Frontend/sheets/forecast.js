@@ -38,7 +38,7 @@ content.append(
   element(
     "p",
     { class: "lead" },
-    "Each run draws a length for every task that has a range, and works the whole plan out anew.",
+    "Each run draws a length for every task that has a range, and calculates the whole plan again.",
   ),
   element(
     "div",
