@@ -1,8 +1,15 @@
 // @ts-check
 import { defineConfig } from "@playwright/test";
 
+// What takes longest begins first, so that no worker is left alone with it at the end.
+const LONGEST = ["**/three-windows.spec.mjs", "**/people.spec.mjs", "**/gestures.spec.mjs"];
+
 export default defineConfig({
   testDir: ".",
+  projects: [
+    { name: "longest", testMatch: LONGEST },
+    { name: "others", testIgnore: LONGEST },
+  ],
   outputDir: "../../.build/browser",
   workers: 2,
   fullyParallel: false,
