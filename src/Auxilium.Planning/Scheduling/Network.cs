@@ -22,9 +22,6 @@ internal readonly struct Edge(int packed, int lag)
 
     public bool Elapsed => (packed & ElapsedBit) != 0;
 
-    /// <summary>Whether it is finish-to-start with no lag, as most are.</summary>
-    public bool IsPlain => lag == 0 && (packed & (FromStartBit | ToFinishBit)) == 0;
-
     public int Lag => lag;
 
     public static Edge To(int target) => new(target << Bits, 0);
