@@ -66,6 +66,8 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
 
     public DbSet<PlanRow> Plans => Set<PlanRow>();
 
+    public DbSet<KeptBaselineRow> Baselines => Set<KeptBaselineRow>();
+
     public DbSet<MemberRow> Members => Set<MemberRow>();
 
     public DbSet<ProjectedPlanRow> ProjectedPlans => Set<ProjectedPlanRow>();
@@ -314,6 +316,11 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
                 });
             link.Property(l => l.Kind).HasConversion<string>().HasDefaultValue(LinkKind.FinishToStart).HasSentinel(LinkKind.FinishToStart);
             link.HasOne<PlanRow>().WithMany().HasForeignKey(l => l.PlanId);
+        });
+        modelBuilder.Entity<KeptBaselineRow>(baseline =>
+        {
+            baseline.ToTable("baselines").HasKey(b => new { b.PlanId, b.Id });
+            baseline.HasOne<PlanRow>().WithMany().HasForeignKey(b => b.PlanId);
         });
         modelBuilder.Entity<ProjectedPlanRow>(plan =>
         {

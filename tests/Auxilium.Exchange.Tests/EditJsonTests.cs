@@ -108,7 +108,7 @@ public class EditJsonTests
     {
         var kind = EditKinds.All.Single(k => k.Wire == wire);
         var schema = EditJson.Schemas("#/Edit").GetValueOrDefault(wire);
-        Assert.Equal(kind.Type == typeof(RestoreTasks), schema is null);
+        Assert.Equal(kind.Type.IsAssignableTo(typeof(ITrustedEdit)), schema is null);
         var named = schema?["properties"]!.AsObject().Select(p => p.Key).ToHashSet();
         for (var seed = 0; seed < 20; seed++)
         {

@@ -14,7 +14,7 @@ public class PlanDocumentTests
         {
           "format": "auxilium-plan/1",
           "project": { "name": "Lantern Regatta", "start": "2027-05-03", "finish": null, "finishBy": "2027-06-14", "calendar": "standard",
-            "coordinator": "imke", "periods": [ { "name": "Harbour week", "from": "2027-05-17", "to": "2027-05-21" } ] },
+            "coordinator": "imke", "periods": [ { "name": "Harbour week", "from": "2027-05-17", "to": "2027-05-21" } ], "measure": "b1" },
           "calendars": [
             { "id": "standard", "name": "Weekdays",
               "week": { "mon": ["09:00-13:00","14:00-18:00"], "tue": ["09:00-13:00","14:00-18:00"], "wed": ["09:00-13:00","14:00-18:00"],
@@ -28,7 +28,7 @@ public class PlanDocumentTests
             { "id": "p1", "name": "Permissions & route", "repeats": { "every": "month", "week": -1, "on": ["fri"],
               "from": "2027-05-28T18:00", "length": "2h", "closed": "skip", "made": "2027-05-28", "count": 1, "through": "2027-06-11" } },
             { "id": "t1", "name": "Harbour permit", "parent": "p1", "length": "5d", "progress": 0.4, "actualStart": "2027-05-06",
-              "assignments": [ { "person": "imke" } ],
+              "assignments": [ { "person": "imke", "effort": "6h" } ], "effort": "12h",
               "splits": [ { "after": "2d", "for": "4h" } ], "remaining": "3d", "estimate": { "low": "3d", "likely": "5d", "high": "10d" },
                 "deadline": "2027-05-14", "priority": 700,
               "key": true, "colour": "sky", "label": "permits", "checklist": [ { "text": "Call the harbour", "done": true }, {
@@ -38,7 +38,12 @@ public class PlanDocumentTests
             { "id": "m1", "name": "Route confirmed", "milestone": true, "pinned": { "start": "2027-05-20T12:00" } }
           ],
           "links": [ { "from": "t1", "to": "m1", "lag": "-1d" }, { "from": "t1", "to": "t2", "kind": "FF", "lag": "12h",
-            "elapsed": true } ]
+            "elapsed": true } ],
+          "hours": [ { "task": "t1", "person": "imke", "day": "2027-05-06", "minutes": 150 } ],
+          "baselines": [ { "id": "b1", "name": "As agreed", "taken": "2027-05-01", "rows": [
+            { "task": "t1", "start": "2027-05-03", "finish": "2027-05-07", "lengthMinutes": 2400, "effortMinutes": 720.5,
+              "costAtStart": 50.00, "costEvenly": 336.00, "costAtFinish": 0, "progress": 0 },
+            { "task": "gone", "name": "Call the mayor", "start": "2027-05-10T09:00", "finish": "2027-05-10T11:00" } ] } ]
         }
         """;
 
@@ -52,6 +57,56 @@ public class PlanDocumentTests
         Assert.Equal("2027-05-17T00:00", plan.Find("t2")!.Constraint!.Date.ToString());
         Assert.Equal("IV", plan.People[0].Initials);
         Assert.True(plan.Find("p1")!.Tentative);
+    }
+
+    [Fact]
+    public void A_baseline_gets_from_the_plan_what_it_does_not_say()
+    {
+        var plan = Read(Regatta);
+        var taken = Assert.Single(plan.Baselines);
+        Assert.Equal("2027-05-03T09:00 – 2027-05-10T11:00", $"{taken.Start} – {taken.Finish}");
+        Assert.Equal(["Harbour permit", "Call the mayor"], taken.Rows.Select(r => r.Name));
+        Assert.Equal((true, "2027-05-07T18:00", 386m), (taken.Whole, taken.Rows[0].Finish.ToString(), taken.Rows[0].Cost.Whole));
+        Assert.Equal("b1", plan.Measure!.Id);
+    }
+
+    [Fact]
+    public void Hours_of_a_person_come_to_no_more_than_a_day_has()
+    {
+        var text = Regatta.Replace(
+            "\"minutes\": 150 }",
+            "\"minutes\": 1000 }, { \"task\": \"t2\", \"person\": \"imke\", \"day\": \"2027-05-06\", \"minutes\": 500 }",
+            StringComparison.Ordinal
+        );
+        var error = Assert.Single(Assert.Throws<UnreadableDocumentException>(() => Read(text)).Errors);
+        Assert.Equal(("$.hours[1].minutes", "range"), (error.Path, error.Code));
+    }
+
+    [Fact]
+    public void What_was_tracked_is_told_where_it_is_asked_for()
+    {
+        var (plan, hours) = PlanDocumentReader.ReadWhole(Encoding.UTF8.GetBytes(Regatta));
+        var schedule = Scheduler.Calculate(plan);
+        var document = ScheduleDocument.Of(schedule, new TrackedValues(schedule, ["drift", "effort"], hours, new DateOnly(2027, 5, 6)));
+        var permit = document.Tasks[1];
+        Assert.Equal((360m, 216m, 150), (permit.EffortMinutes, permit.EffortLeftMinutes, permit.WorkedMinutes));
+        Assert.Equal(
+            (150, permit.EffortMinutes + document.Tasks[2].EffortMinutes),
+            (document.Tasks[0].WorkedMinutes, document.Tasks[0].EffortMinutes)
+        );
+        // It began on Thursday instead of Monday.
+        Assert.Equal(("b1", 3 * 480, null), (permit.Drift!.Baseline, permit.Drift.StartMinutes!.Value, permit.Drift.New));
+        Assert.Equal((null, true), (document.Tasks[3].Drift!.Baseline, document.Tasks[3].Drift!.New!.Value));
+        Assert.Equal(["gone"], document.Dropped!);
+        Assert.Equal(plan.ProjectCalendar.Between(plan.Measure!.Finish, schedule.Finish), document.Project.DriftMinutes);
+        // Hours of a later day have not been worked yet.
+        var before = new TrackedValues(schedule, ["effort"], hours, new DateOnly(2027, 5, 5));
+        Assert.Equal(0, ScheduleDocument.Of(schedule, before).Tasks[1].WorkedMinutes);
+        Assert.DoesNotContain(
+            "effortMinutes",
+            JsonSerializer.Serialize(ScheduleDocument.Of(schedule), JsonSerializerOptions.Web),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -75,6 +130,22 @@ public class PlanDocumentTests
     [InlineData("$.project.scheduleFrom", "\"middle\"", "value")]
     [InlineData("$.project.floatTo", "\"the moon\"", "value")]
     [InlineData("$.project.calendar", "\"nowhere\"", "unknownId")]
+    [InlineData("$.project.measure", "\"nothing\"", "unknownId")]
+    [InlineData("$.hours[0].minutes", "1441", "range")]
+    [InlineData("$.hours[0].minutes", "null", "missing")]
+    [InlineData("$.hours[0].task", "\"gone\"", "unknownId")]
+    [InlineData("$.hours[0].person", "\"nobody\"", "unknownId")]
+    [InlineData("$.hours[0].day", "\"2027-05-06T09:00\"", "date")]
+    [InlineData("$.baselines[0].name", "null", "missing")]
+    [InlineData("$.baselines[0].taken", "null", "missing")]
+    [InlineData("$.baselines[0].rows", "[]", "missing")]
+    [InlineData("$.baselines[0].rows[0].finish", "\"2027-05-01\"", "range")]
+    [InlineData("$.baselines[0].rows[0].start", "null", "missing")]
+    [InlineData("$.baselines[0].rows[0].effortMinutes", "-1", "range")]
+    [InlineData("$.baselines[0].rows[0].lengthMinutes", "0.5", "range")]
+    [InlineData("$.baselines[0].rows[1].task", "\"t1\"", "duplicateId")]
+    [InlineData("$.tasks[1].effort", "\"much\"", "length")]
+    [InlineData("$.tasks[1].assignments[0].effort", "\"-1h\"", "length")]
     [InlineData("$.calendars[0].week.mon[0]", "\"13:00-09:00\"", "interval")]
     [InlineData("$.calendars[0].week.mon[1]", "\"12:00-15:00\"", "interval")]
     [InlineData("$.calendars[0].base", "\"weekend\"", "circle")]

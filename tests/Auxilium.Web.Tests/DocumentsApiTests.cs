@@ -54,6 +54,30 @@ public class DocumentsApiTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Equal("W4", answer.Body["warnings"]![0]!["code"]!.GetValue<string>());
     }
 
+    [Fact]
+    public async Task Calculating_tells_drift_and_effort_where_they_are_asked_for()
+    {
+        var document = """
+            {"format":"auxilium-plan/1","project":{"name":"x","start":"2027-05-03"},"people":[{"id":"ann","name":"Ann"}],
+             "tasks":[{"id":"a","name":"A","length":"2d","progress":0.5,"assignments":[{"person":"ann","share":0.5}]}],
+             "hours":[{"task":"a","person":"ann","day":"2027-05-03","minutes":90},{"task":"a","person":"ann","day":"2027-05-20","minutes":60}],
+             "baselines":[{"id":"b1","name":"As agreed","taken":"2027-05-01","rows":[{"task":"a","start":"2027-05-03","finish":"2027-05-03"}]}]}
+            """;
+        var answer = await _api.PostAsync("/api/v1/schedule?with=drift,effort&asOf=2027-05-13", document);
+        Assert.Equal(HttpStatusCode.OK, answer.Status);
+        var task = answer.Body["tasks"]![0]!;
+        Assert.Equal(
+            "480 240 90 480 480",
+            $"{task["effortMinutes"]} {task["effortLeftMinutes"]} {task["workedMinutes"]} {task["drift"]!["finishMinutes"]} "
+                + $"{answer.Body["project"]!["driftMinutes"]}"
+        );
+        Assert.Empty(answer.Body["dropped"]!.AsArray());
+        Assert.Null((await _api.PostAsync("/api/v1/schedule", document)).Body["tasks"]![0]!["effortMinutes"]);
+        var wrong = await _api.PostAsync("/api/v1/schedule?with=drift,weather", document);
+        Assert.Equal((HttpStatusCode.BadRequest, true), (wrong.Status, wrong.Detail.Contains("“weather”", StringComparison.Ordinal)));
+        Assert.Equal(HttpStatusCode.BadRequest, (await _api.PostAsync("/api/v1/schedule?with=drift&asOf=soon", document)).Status);
+    }
+
     [Theory]
     [InlineData("/api/v1/schedule")]
     [InlineData("/api/v1/projects")]

@@ -90,12 +90,14 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
     public static IReadOnlyList<string> TypeNames { get; } = [.. EditKinds.All.Select(kind => kind.Wire).Order()];
 
     /// <summary>
-    /// What each kind of edit that can be sent looks like in JSON, by its name, as JSON Schema. Putting rows back comes only from
-    /// taking an edit back.
+    /// What each kind of edit that can be sent looks like in JSON, by its name, as JSON Schema. Trusted ones never come from
+    /// outside.
     /// </summary>
     /// <param name="anyEdit">The reference that stands where an edit holds others.</param>
     public static IReadOnlyDictionary<string, JsonObject> Schemas(string anyEdit) =>
-        EditKinds.All.Where(kind => kind.Type != typeof(RestoreTasks)).ToDictionary(kind => kind.Wire, kind => SchemaOf(kind, anyEdit));
+        EditKinds
+            .All.Where(kind => !kind.Type.IsAssignableTo(typeof(ITrustedEdit)))
+            .ToDictionary(kind => kind.Wire, kind => SchemaOf(kind, anyEdit));
 
     private static JsonObject SchemaOf(EditKind kind, string anyEdit)
     {

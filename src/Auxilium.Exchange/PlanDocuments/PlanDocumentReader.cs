@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
+using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Typing;
 
 namespace Auxilium.Exchange.PlanDocuments;
@@ -18,7 +19,11 @@ public static class PlanDocumentReader
 
     /// <exception cref="UnreadableDocumentException">Anything in it is wrong.</exception>
     /// <exception cref="OperationCanceledException">It was cancelled.</exception>
-    public static Plan Read(ReadOnlyMemory<byte> utf8, CancellationToken cancel = default)
+    public static Plan Read(ReadOnlyMemory<byte> utf8, CancellationToken cancel = default) => ReadWhole(utf8, cancel).Plan;
+
+    /// <summary>The plan, and what lies beside it.</summary>
+    /// <inheritdoc cref="Read(ReadOnlyMemory{byte}, CancellationToken)"/>
+    public static PlanDocument ReadWhole(ReadOnlyMemory<byte> utf8, CancellationToken cancel = default)
     {
         using var document = StrictJson.Parse(utf8);
         try
@@ -34,8 +39,7 @@ public static class PlanDocumentReader
         }
     }
 
-    /// <inheritdoc cref="Read(ReadOnlyMemory{byte}, CancellationToken)"/>
-    public static Plan Read(JsonElement root, CancellationToken cancel = default)
+    private static PlanDocument Read(JsonElement root, CancellationToken cancel)
     {
         if (root.ValueKind != JsonValueKind.Object)
             throw new UnreadableDocumentException([new DocumentError("$", "type", "A plan document is a JSON object.")]);
@@ -46,9 +50,12 @@ public static class PlanDocumentReader
         var calendars = CalendarReader.Read(at, errors);
         var ids = calendars.Select(c => c.Id).ToHashSet();
         var people = ReadPeople(at, ids);
-        var project = ProjectReader.Read(at, ids, people, errors);
+        var baselines = BaselineReader.Read(at);
+        var project = ProjectReader.Read(at, ids, people, [.. baselines.Select(b => b.Baseline.Id)], errors);
         var tasks = new TaskReader(errors, ids, [.. people.Select(p => p.Id)], project.Settings.Units).Read(at);
-        var links = LinkReader.Read(at, tasks.Select(t => t.Task.Id).ToHashSet(), project.Settings.Units);
+        HashSet<string> taskIds = [.. tasks.Select(t => t.Task.Id)];
+        var links = LinkReader.Read(at, taskIds, project.Settings.Units);
+        var hours = HoursReader.Read(at, taskIds, [.. people.Select(p => p.Id)]);
         at.Done();
         errors.ThrowIfAny();
 
@@ -68,10 +75,11 @@ public static class PlanDocumentReader
         cancel.ThrowIfCancellationRequested();
         plan = plan with { Project = project.WithDates(plan.ProjectCalendar) };
         plan = plan with { Tasks = [.. tasks.Select(t => t.WithDates(plan))] };
+        plan = plan with { Baselines = [.. baselines.Select(b => b.WithDates(plan))] };
         errors.ThrowIfAny();
         CheckSoundness(plan, errors, cancel);
         errors.ThrowIfAny();
-        return plan;
+        return new PlanDocument(plan, hours);
     }
 
     internal static string ReadId(JsonObjectReader at, string field)
@@ -129,3 +137,7 @@ public static class PlanDocumentReader
         }
     }
 }
+
+/// <summary>A plan document as it was read.</summary>
+/// <param name="Hours">Hours that people worked on its tasks.</param>
+public sealed record PlanDocument(Plan Plan, ImmutableArray<WorkedHours> Hours);

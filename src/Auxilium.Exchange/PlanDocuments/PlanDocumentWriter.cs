@@ -5,6 +5,7 @@ using System.Text.Encodings.Web;
 using System.Text.Json;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
+using Auxilium.Planning.Tracking;
 
 namespace Auxilium.Exchange.PlanDocuments;
 
@@ -19,7 +20,9 @@ public static class PlanDocumentWriter
         Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
     };
 
-    public static byte[] Write(Plan plan)
+    /// <param name="plan">The plan.</param>
+    /// <param name="hours">Hours that people worked on its tasks.</param>
+    public static byte[] Write(Plan plan, ImmutableArray<WorkedHours> hours = default)
     {
         var buffer = new ArrayBufferWriter<byte>();
         using (var json = new Utf8JsonWriter(buffer, Options))
@@ -31,6 +34,8 @@ public static class PlanDocumentWriter
             WriteList(json, "people", plan.People, WritePerson);
             WriteList(json, "tasks", plan.Tasks, WriteTask);
             WriteList(json, "links", plan.Links, WriteLink);
+            WriteList(json, "hours", hours.IsDefault ? [] : hours, WriteHours);
+            WriteList(json, "baselines", plan.Baselines, WriteBaseline);
             json.WriteEndObject();
         }
         return [.. buffer.WrittenSpan, (byte)'\n'];
@@ -54,6 +59,7 @@ public static class PlanDocumentWriter
         json.WriteNumber("daysPerWeek", Plain(project.Units.DaysPerWeek));
         json.WriteString("criticalFloat", project.CriticalFloat.ToString());
         WriteList(json, "periods", project.Periods, WritePeriod);
+        json.WriteString("measure", project.Measure);
         json.WriteEndObject();
     }
 
@@ -123,6 +129,7 @@ public static class PlanDocumentWriter
         json.WriteString("actualFinish", task.ActualFinish?.ToString());
         json.WriteString("remaining", task.Remaining?.ToString());
         WriteList(json, "assignments", task.Assignments, WriteAssignment);
+        json.WriteString("effort", task.Effort?.ToString());
         json.WriteString("note", task.Note);
         json.WriteString("moreHands", task.Hands is { } hands ? PlanDocumentNames.Camel(hands.ToString()) : null);
         FactFields.Write(json, task);
@@ -232,6 +239,8 @@ public static class PlanDocumentWriter
     {
         json.WriteString("person", assignment.Person);
         json.WriteNumber("share", Plain(assignment.Share));
+        if (assignment.Effort is { } effort)
+            json.WriteString("effort", effort.ToString());
     }
 
     private static void WriteLink(Utf8JsonWriter json, PlanLink link)
@@ -241,6 +250,41 @@ public static class PlanDocumentWriter
         json.WriteString("kind", PlanDocumentNames.Of(link.Kind));
         json.WriteString("lag", link.Lag.ToString());
         json.WriteBoolean("elapsed", link.Elapsed);
+    }
+
+    private static void WriteHours(Utf8JsonWriter json, WorkedHours hours)
+    {
+        json.WriteString("task", hours.Task);
+        json.WriteString("person", hours.Person);
+        json.WriteString("day", Day(hours.Day));
+        json.WriteNumber("minutes", hours.Minutes);
+    }
+
+    private static void WriteBaseline(Utf8JsonWriter json, Baseline baseline)
+    {
+        json.WriteString("id", baseline.Id);
+        json.WriteString("name", baseline.Name);
+        json.WriteString("taken", Day(baseline.Taken));
+        json.WriteBoolean("whole", baseline.Whole);
+        json.WriteString("start", baseline.Start.ToString());
+        json.WriteString("finish", baseline.Finish.ToString());
+        WriteList(json, "rows", baseline.Rows, WriteBaselineRow);
+    }
+
+    private static void WriteBaselineRow(Utf8JsonWriter json, BaselineRow row)
+    {
+        json.WriteString("task", row.Task);
+        json.WriteString("name", row.Name);
+        json.WriteString("start", row.Start.ToString());
+        json.WriteString("finish", row.Finish.ToString());
+        json.WriteNumber("lengthMinutes", row.Length);
+        json.WriteNumber("effortMinutes", Plain(row.Effort));
+        json.WriteNumber("costAtStart", Plain(row.Cost.AtStart));
+        json.WriteNumber("costEvenly", Plain(row.Cost.Evenly));
+        json.WriteNumber("costAtFinish", Plain(row.Cost.AtFinish));
+        json.WriteNumber("progress", Plain(row.Progress));
+        json.WriteBoolean("milestone", row.Milestone);
+        json.WriteBoolean("phase", row.Phase);
     }
 
     private static void WriteList<T>(Utf8JsonWriter json, string name, ImmutableArray<T> items, Action<Utf8JsonWriter, T> write)

@@ -28,7 +28,13 @@ internal static class ProjectReader
 {
     private static readonly DateOrTime AnyDay = new(new DateOnly(2000, 1, 3));
 
-    public static ReadProject Read(JsonObjectReader root, HashSet<string> calendars, ImmutableArray<Person> people, ErrorList errors)
+    public static ReadProject Read(
+        JsonObjectReader root,
+        HashSet<string> calendars,
+        ImmutableArray<Person> people,
+        HashSet<string> baselines,
+        ErrorList errors
+    )
     {
         if (root.Object("project") is not { } at)
         {
@@ -63,6 +69,7 @@ internal static class ProjectReader
             Units = units,
             CriticalFloat = at.Length("criticalFloat", units) ?? Length.Zero,
             Periods = Periods(at),
+            Measure = Reference(at, "measure", baselines, "baseline"),
         };
         var read = new ReadProject(
             settings,

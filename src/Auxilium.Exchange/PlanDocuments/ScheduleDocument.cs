@@ -4,12 +4,28 @@ using Auxilium.Planning.Scheduling;
 namespace Auxilium.Exchange.PlanDocuments;
 
 /// <summary>What a calculated plan answers: every date, float, driver and warning. Times are <c>YYYY-MM-DDTHH:mm</c>.</summary>
+/// <param name="Dropped">Ids of rows that the measure knows and the plan no longer has; left out unless drift is asked for.</param>
 public sealed record ScheduleDocument(
     ScheduledProject Project,
     IReadOnlyList<ScheduledTask> Tasks,
-    IReadOnlyList<ScheduledWarning> Warnings
+    IReadOnlyList<ScheduledWarning> Warnings,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<string>? Dropped = null
 )
 {
+    /// <summary>With what was tracked, where that is asked for.</summary>
+    /// <param name="schedule">The plan with its dates.</param>
+    /// <param name="tracked">What of it to tell.</param>
+    public static ScheduleDocument Of(Schedule schedule, TrackedValues tracked)
+    {
+        var plain = Of(schedule);
+        return plain with
+        {
+            Project = tracked.Drift is { } drift ? plain.Project with { DriftMinutes = drift.Finish.Count } : plain.Project,
+            Tasks = [.. plain.Tasks.Select((task, row) => tracked.AddTo(task, row))],
+            Dropped = tracked.Dropped,
+        };
+    }
+
     public static ScheduleDocument Of(Schedule schedule)
     {
         var drivers = schedule.Drivers;
@@ -26,7 +42,14 @@ public sealed record ScheduleDocument(
     }
 }
 
-public sealed record ScheduledProject(string Start, string Finish, int LengthMinutes, double Progress);
+/// <param name="DriftMinutes">Of the finish against the measure, in working minutes: positive is later.</param>
+public sealed record ScheduledProject(
+    string Start,
+    string Finish,
+    int LengthMinutes,
+    double Progress,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] int? DriftMinutes = null
+);
 
 /// <summary>
 /// Late dates and floats are <c>null</c> for finished tasks and phases, and everything that follows from dates for inactive ones.
@@ -48,6 +71,20 @@ public sealed record ScheduledTask
     public int? LengthMinutes { get; init; }
     public required IReadOnlyList<ScheduledSegment> Segments { get; init; }
     public required IReadOnlyList<ScheduledDriver> Drivers { get; init; }
+
+    /// <summary>Minutes of work of all its people.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public decimal? EffortMinutes { get; init; }
+
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public decimal? EffortLeftMinutes { get; init; }
+
+    /// <summary>Minutes that people say they worked on it.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public int? WorkedMinutes { get; init; }
+
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public ScheduledDrift? Drift { get; init; }
 
     internal static ScheduledTask Of(Schedule schedule, Drivers drivers, int row)
     {
@@ -86,3 +123,13 @@ public sealed record ScheduledDriver(
 );
 
 public sealed record ScheduledWarning(string Code, IReadOnlyList<string> Tasks, int Minutes, string Message);
+
+/// <summary>How far a row is from where a baseline has it, in working minutes of the project: positive is later.</summary>
+/// <param name="Baseline">Id of the baseline; left out, as the minutes, of what is new.</param>
+/// <param name="New">The baseline does not know it.</param>
+public sealed record ScheduledDrift(
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Baseline,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] int? StartMinutes,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] int? FinishMinutes,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] bool? New = null
+);

@@ -108,6 +108,7 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
             Calendar = ReadCalendar(at),
             Progress = ReadProgress(at),
             Assignments = ReadAssignments(at),
+            Effort = at.Length("effort", units),
             Note = at.Text("note", PlanTask.LongestNote) ?? "",
             Hands = MarkReader.Hands(at),
             Facts = FactFields.Read(at),
@@ -225,7 +226,7 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
                 entry.Error("person", "duplicateId", "Each person can be named once on a task.");
             if (share is <= 0 or > 1)
                 entry.Error("share", "range", "A share is above 0 and at most 1.");
-            assignments.Add(new Assignment(person, share));
+            assignments.Add(new Assignment(person, share, entry.Length("effort", units)));
             entry.Done();
         }
         return assignments.ToImmutable();

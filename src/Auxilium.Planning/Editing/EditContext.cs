@@ -21,8 +21,14 @@ public sealed record EditContext(Schedule Schedule, DateOnly Today, IReadOnlyLis
     /// <summary>Rows that people have written comments on, or brought files to.</summary>
     public IReadOnlySet<string> Spoken { get; init; } = new HashSet<string>();
 
+    /// <summary>Gives the plan as it was at a version, and the day it became so; <c>null</c> for a version that it never had.</summary>
+    public Func<int, (Schedule Schedule, DateOnly Day)?>? Past { get; init; }
+
     /// <summary>Whether the edit takes another back, and so brings back people whose names may have changed since.</summary>
     public bool IsTakenBack { get; init; }
+
+    /// <summary>Whether the plan is an earlier one than <see cref="Schedule"/> is of, which then says nothing about it.</summary>
+    internal bool IsPast { get; init; }
 
     /// <summary>Cancels the edit.</summary>
     public CancellationToken Cancel { get; init; }
@@ -38,6 +44,16 @@ public sealed record EditContext(Schedule Schedule, DateOnly Today, IReadOnlyLis
             throw new EditRefusedException("tooMuch", "This is more than can be worked out in one edit: make it in several.");
     }
 
+    /// <summary>The dates of a plan that may have gone on from the one that the edit was made on.</summary>
+    /// <exception cref="UnsoundPlanException">The plan, as it has become, cannot be worked out.</exception>
+    internal Schedule ScheduleOf(Plan plan)
+    {
+        if (ReferenceEquals(Schedule.Plan, plan))
+            return Schedule;
+        Spend((long)RowsADate * plan.Tasks.Length);
+        return Scheduler.Calculate(plan, Schedule, Cancel);
+    }
+
     private sealed class Spent
     {
         public long Rows;
@@ -49,7 +65,7 @@ public sealed record EditContext(Schedule Schedule, DateOnly Today, IReadOnlyLis
     /// <exception cref="UnsoundPlanException">The plan, as it has become, cannot be worked out.</exception>
     internal Schedule ScheduleWith(string task, Plan plan)
     {
-        if (Schedule.Plan.Find(task) is not null)
+        if (!IsPast && Schedule.Plan.Find(task) is not null)
             return Schedule;
         Spend((long)RowsADate * plan.Tasks.Length);
         return Scheduler.Calculate(plan, Cancel);

@@ -136,6 +136,15 @@ public sealed class EditField
     public static EditField Coordinator { get; } =
         new("Coordinator", schedule => schedule.Plan.FindPerson(schedule.Plan.Project.Coordinator)?.Name ?? "nobody");
 
+    public static EditField Effort { get; } = new("Effort", (_, task) => task.Effort is { } effort ? $"{effort.InWords()} of work"
+            : task.Assignments.Any(a => a.Effort is not null) ? "work said person by person"
+            : "the work that its length says");
+
+    public static EditField Baselines { get; } =
+        new("Baselines", schedule =>
+            schedule.Plan.Baselines.IsEmpty ? "no baselines" : ListText.Listed([.. schedule.Plan.Baselines.Select(b => b.Name)])
+        );
+
     private static readonly Lazy<Dictionary<string, EditField>> Names = new(() =>
         new EditField[]
         {
@@ -170,6 +179,8 @@ public sealed class EditField
             People,
             Periods,
             Coordinator,
+            Effort,
+            Baselines,
         }
             .Concat(PlainFacts.All.Select(fact => fact.Field))
             .ToDictionary(field => field.Name)

@@ -103,6 +103,13 @@ public static class EditKinds
         EditKind.Of<SetPersonCalendar>(),
         EditKind.Of<SetPeriods>(),
         EditKind.Of<SetFinishBy>(),
+        EditKind.Of<SetEffort>(),
+        EditKind.Of<TakeBaseline>(),
+        EditKind.Of<TakePastBaseline>(),
+        EditKind.Of<AddBaseline>(),
+        EditKind.Of<RenameBaseline>(),
+        EditKind.Of<DeleteBaseline>(),
+        EditKind.Of<SetMeasure>(),
         EditKind.Of<Together>(),
         .. PlainFacts.All.Select(fact => fact.Edit),
     ];

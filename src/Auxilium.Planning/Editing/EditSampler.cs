@@ -100,6 +100,24 @@ public sealed class EditSampler(Random random, Plan plan)
             .FirstOrDefault()
         ?? Any;
 
+    /// <summary>A baseline of the plan, which it has from now on.</summary>
+    public Baseline Remembered()
+    {
+        Change(task => task);
+        Do(new TakeBaseline($"As agreed {Plan.Baselines.Length}", Flip ? null : [Leaf]));
+        var taken = Plan.Baselines[^1];
+        if (Flip)
+            Do(new SetMeasure(taken.Id));
+        return taken;
+    }
+
+    /// <summary>The leaf, on which somebody works who helps somebody else.</summary>
+    public string Assigned()
+    {
+        Change(task => task with { Assignments = [new("ann"), new("bo", 0.5m, Flip ? null : Length.OneDay)] });
+        return Leaf;
+    }
+
     /// <summary>What takes back that a row was removed.</summary>
     public PlanEdit Removed() => Do(new RemoveTasks([Any])).Inverse;
 

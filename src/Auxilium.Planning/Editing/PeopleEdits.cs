@@ -32,8 +32,8 @@ public sealed record SetOwner(string Task, string? Owner) : UndecidedEdit, IEdit
             .Select(name => Named(plan, context, name, task.Id))
             .DistinctBy(n => n.Person.Id)
             .ToList();
-        var share = task.Assignments.IsEmpty ? 1 : task.Assignments[0].Share;
-        var owner = new Assignment(named[0].Person.Id, share);
+        var part = task.Assignments.IsEmpty ? new Assignment("", 1) : task.Assignments[0];
+        var owner = part with { Person = named[0].Person.Id };
         var others = helpers
             .Concat(named.Skip(1).Select(n => new Assignment(n.Person.Id, 1)))
             .Where(h => h.Person != owner.Person)

@@ -51,6 +51,12 @@ public abstract record UndecidedEdit : PlanEdit
         throw new UnreachableException($"{GetType().Name} was told before it was decided.");
 }
 
+/// <summary>
+/// An edit that is trusted to know what a plan was: it comes from taking another back, or out of one that was decided, and never from
+/// outside.
+/// </summary>
+public interface ITrustedEdit;
+
 /// <summary>What is to be known about an edit before it is applied.</summary>
 /// <param name="Task">The row it is made in; <c>null</c> for the project, or several rows.</param>
 /// <param name="Field">The part of the row, or of the project, it is made in: where its refusal is shown.</param>
@@ -86,4 +92,7 @@ public enum EditNeeds
 
     /// <summary>Which rows people have written about.</summary>
     Talk = 4,
+
+    /// <summary>The plan as it was at other versions.</summary>
+    Past = 8,
 }

@@ -94,7 +94,10 @@ public sealed record RemoveTasks(ImmutableArray<string> Tasks) : PlanEdit, IEdit
 }
 
 /// <summary>Puts removed rows back where they were: each task with the sibling it stood after, and their links.</summary>
-public sealed record RestoreTasks(ImmutableArray<RestoredTask> Tasks, ImmutableArray<RestoredLink> Links) : PlanEdit, IEditKind
+public sealed record RestoreTasks(ImmutableArray<RestoredTask> Tasks, ImmutableArray<RestoredLink> Links)
+    : PlanEdit,
+        IEditKind,
+        ITrustedEdit
 {
     public static string Wire => "restoreTasks";
 

@@ -331,6 +331,7 @@ public static class SeriesEdits
             Pinned = new PinnedDates(occurrence.Start),
             Occurrence = occurrence.Day,
             Assignments = series.Assignments,
+            Effort = series.Effort,
             Facts = series.Facts.Only(fact => fact.IsCopied),
             Checklist = [.. series.Checklist.Select(step => step with { Done = false })],
         };

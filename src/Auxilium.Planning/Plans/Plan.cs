@@ -59,6 +59,9 @@ public sealed record ProjectSettings
 
     /// <summary>Stretches of days that are good to know of; they close nothing.</summary>
     public ImmutableArray<NamedPeriod> Periods { get; init; } = [];
+
+    /// <summary>Id of the baseline that was chosen to measure the project by; <c>null</c> for the newest of all rows.</summary>
+    public string? Measure { get; init; }
 }
 
 /// <summary>A stretch of days with a name, such as a festival week: shown behind the plan.</summary>
@@ -107,6 +110,17 @@ public sealed record Plan
 
     public ImmutableArray<PlanLink> Links { get; init; } = [];
 
+    /// <summary>What the plan once was, in the order in which it was recorded.</summary>
+    public ImmutableArray<Baseline> Baselines { get; init; } = [];
+
+    /// <summary>
+    /// The baseline that the project is measured by (rule S4): the chosen one, or the newest of all rows; <c>null</c> without one.
+    /// </summary>
+    public Baseline? Measure =>
+        Baselines.IsEmpty ? null
+        : Project.Measure is { } chosen ? FindBaseline(chosen)
+        : Baselines.Where(b => b.Whole).Aggregate((Baseline?)null, (newest, b) => newest is null || b.Taken >= newest.Taken ? b : newest);
+
     /// <summary>Rows by position: parents, levels, numbers. Built once for each list of tasks.</summary>
     public PlanIndex Index
     {
@@ -147,6 +161,8 @@ public sealed record Plan
 
     public PlanTask? Find(string id) => Index.TryFind(id, out var row) ? Tasks[row] : null;
 
+    public Baseline? FindBaseline(string id) => Baselines.FirstOrDefault(b => b.Id == id);
+
     public Person? FindPerson(string? id)
     {
         if (id is null)
@@ -169,6 +185,11 @@ public sealed record Plan
             var task = Tasks[row];
             var why = LengthText.WhyUnusable(task.Length, units)
                 ?? (task.Remaining is { } left ? LengthText.WhyUnusable(left, units) : null)
+                ?? task.Assignments.Select(a => a.Effort)
+                    .Append(task.Effort)
+                    .OfType<Length>()
+                    .Select(effort => LengthText.WhyUnusable(effort, units))
+                    .FirstOrDefault(unusable => unusable is not null)
                 ?? (task.Estimate is { } estimate ? SplitRules.WhyRefused(estimate, task.Milestone, units) : null)
                 ?? SplitRules.WhyRefused(task.Splits, task.Milestone ? Length.Zero : task.Length, units)?.Why;
             if (why is not null)

@@ -12,6 +12,7 @@ public static class PlanCost
     private const int PerCalendar = 100;
     private const int BytesPerRow = 2_000;
     private const int BytesPerLink = 250;
+    private const int BytesPerBaselineRow = 200;
     private const int BytesPerStretch = 60;
     private const int BytesPerCalendar = 40_000;
 
@@ -40,6 +41,7 @@ public static class PlanCost
         return 20_000
             + (long)BytesPerRow * plan.Tasks.Length
             + (long)BytesPerLink * plan.Links.Length
+            + (long)BytesPerBaselineRow * plan.Baselines.Sum(b => b.Rows.Length)
             + texts
             + (long)BytesPerStretch * stretches
             + (long)BytesPerCalendar * combinations;

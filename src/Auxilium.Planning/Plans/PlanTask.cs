@@ -62,7 +62,8 @@ public enum MoreHands
 
 /// <summary>A person's part in a task; the first of a task's assignments is its owner, the rest are helpers.</summary>
 /// <param name="Share">Part of the person's time: above 0, at most 1.</param>
-public readonly record struct Assignment(string Person, decimal Share = 1);
+/// <param name="Effort">Work they do, where it is other than the task's length and their share say (rule E1).</param>
+public readonly record struct Assignment(string Person, decimal Share = 1, Length? Effort = null);
 
 /// <summary>One row of the task list: a task, a milestone, or (when others name it as parent) a phase.</summary>
 public sealed record PlanTask : IHasFacts
@@ -123,6 +124,9 @@ public sealed record PlanTask : IHasFacts
     public Length? Remaining { get; init; }
 
     public ImmutableArray<Assignment> Assignments { get; init; } = [];
+
+    /// <summary>Work of all its people together, where it is other than its length and their shares say (rule E1).</summary>
+    public Length? Effort { get; init; }
 
     /// <summary>What more hands do; <c>null</c> while nobody has said.</summary>
     public MoreHands? Hands { get; init; }

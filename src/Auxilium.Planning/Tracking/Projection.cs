@@ -17,6 +17,8 @@ namespace Auxilium.Planning.Tracking;
 /// <param name="WaitsFor">Names of what must come first and has not, at most three; <c>null</c> where nothing holds it up.</param>
 /// <param name="Left">Minutes of work that are left.</param>
 /// <param name="Series">Id of the repeating task that it is one of.</param>
+/// <param name="Effort">Minutes of work of all its people, to the nearest; of a phase those of its rows.</param>
+/// <param name="Drift">Working minutes that its finish is later than the measure has it; <c>null</c> where that does not know it.</param>
 public sealed record ProjectedTask(
     string Id,
     string Name,
@@ -34,7 +36,9 @@ public sealed record ProjectedTask(
     string? WaitsFor,
     int Left,
     PlanTime? Deadline,
-    string? Series
+    string? Series,
+    int Effort,
+    int? Drift
 )
 {
     /// <summary>Its state on a day, as <see cref="TaskStates"/> works it out from the whole plan.</summary>
@@ -57,6 +61,8 @@ public sealed record ProjectedTask(
 /// <param name="Progress">0 to 1.</param>
 /// <param name="Whole">Working minutes from its start to its finish.</param>
 /// <param name="Passed">How many of them lie before the day; negative before it begins.</param>
+/// <param name="Measure">Name of the baseline that it is measured by; <c>null</c> without one.</param>
+/// <param name="Drift">Working minutes that its finish is later than the measure has it.</param>
 public sealed record ProjectedPlan(
     DateOnly Day,
     PlanTime Start,
@@ -67,6 +73,8 @@ public sealed record ProjectedPlan(
     decimal Progress,
     int Whole,
     int Passed,
+    string? Measure,
+    int? Drift,
     ImmutableArray<ProjectedTask> Tasks
 );
 
@@ -92,6 +100,7 @@ public static class Projection
     private static ProjectedPlan WorkOut(Schedule schedule, DateOnly today)
     {
         var (plan, states) = (schedule.Plan, new TaskStates(schedule, today));
+        var (effort, drift) = (new Effort(schedule), Tracking.Drift.Of(schedule));
         var (start, finish, now) = (schedule.Start, schedule.Finish, PlanTime.On(today));
         return new ProjectedPlan(
             today,
@@ -103,11 +112,13 @@ public static class Projection
             (decimal)Math.Round(schedule.Progress, 6),
             plan.ProjectCalendar.Between(start, finish),
             now < start ? -1 : plan.ProjectCalendar.Between(start, now),
-            [.. Enumerable.Range(0, plan.Tasks.Length).Select(row => TaskOf(schedule, states, row))]
+            drift?.Baseline.Name,
+            drift?.Finish.Count,
+            [.. Enumerable.Range(0, plan.Tasks.Length).Select(row => TaskOf(schedule, states, effort, drift, row))]
         );
     }
 
-    private static ProjectedTask TaskOf(Schedule schedule, TaskStates states, int row)
+    private static ProjectedTask TaskOf(Schedule schedule, TaskStates states, Effort effort, Drift? drift, int row)
     {
         var plan = schedule.Plan;
         var task = plan.Tasks[row];
@@ -132,7 +143,9 @@ public static class Projection
                 ? plan.Project.Units.Minutes(remaining).Count
                 : (int)Math.Round(plan.LengthOf(task).Count * (1 - task.Progress)),
             task.Deadline,
-            plan.Find(task.Parent ?? "") is { Repeats: not null } series ? series.Id : null
+            plan.Find(task.Parent ?? "") is { Repeats: not null } series ? series.Id : null,
+            (int)Math.Round(effort.Of(row)),
+            drift?.Of(row)?.Finish.Count
         );
     }
 

@@ -103,6 +103,8 @@ public static class RippleText
             runs.Add(new TextRun($"{end} "));
             runs.Add(new TextRun($"{was} → {now}", true));
         }
+        if (!fromFinish)
+            AddDrift(runs, edited);
         runs.Add(new TextRun("."));
         var today = PlanTime.On(edited.Today);
         if (
@@ -114,6 +116,28 @@ public static class RippleText
         )
             runs.Add(new TextRun($" The latest start was {Amount(new WorkMinutes(ago), plan.Project.Units)} ago.", true));
     }
+
+    /// <summary>How far the finish is from where the measure has it, unless it has not left it.</summary>
+    private static void AddDrift(ImmutableArray<TextRun>.Builder runs, EditedPlan edited)
+    {
+        if (Drift.Of(edited.After) is not { } drift)
+            return;
+        var had = Drift.Of(edited.Before) is { } before && before.Baseline.Id == drift.Baseline.Id ? before.Finish : WorkMinutes.Zero;
+        if (drift.Finish == WorkMinutes.Zero && had == WorkMinutes.Zero)
+            return;
+        var now = drift.Finish == had ? "" : "now ";
+        var name = LengthText.Shorten(drift.Baseline.Name);
+        runs.Add(new TextRun($", {now}{Against(drift.Finish, edited.After.Plan.Project.Units)} “{name}”"));
+    }
+
+    /// <summary>"3 working days behind", before the name of a baseline.</summary>
+    public static string Against(WorkMinutes drift, WorkUnits units) =>
+        drift.Count switch
+        {
+            > 0 => $"{Amount(drift, units)} behind",
+            < 0 => $"{Amount(-drift, units)} ahead of",
+            _ => "as in",
+        };
 
     /// <summary>
     /// How far it is to the deadline: as planned, and, where unfinished work lies in the past, if what is left starts today.

@@ -498,6 +498,52 @@ namespace Auxilium.Storage.Migrations
                     b.ToTable("journal", (string)null);
                 });
 
+            modelBuilder.Entity("Auxilium.Storage.Rows.KeptBaselineRow", b =>
+                {
+                    b.Property<Guid>("PlanId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("plan_id");
+
+                    b.Property<string>("Id")
+                        .HasColumnType("text")
+                        .HasColumnName("id");
+
+                    b.Property<DateTime>("Finish")
+                        .HasColumnType("timestamp without time zone")
+                        .HasColumnName("finish");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("integer")
+                        .HasColumnName("position");
+
+                    b.Property<string>("Rows")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("rows");
+
+                    b.Property<DateTime>("Start")
+                        .HasColumnType("timestamp without time zone")
+                        .HasColumnName("start");
+
+                    b.Property<DateOnly>("Taken")
+                        .HasColumnType("date")
+                        .HasColumnName("taken");
+
+                    b.Property<bool>("Whole")
+                        .HasColumnType("boolean")
+                        .HasColumnName("whole");
+
+                    b.HasKey("PlanId", "Id")
+                        .HasName("pk_baselines");
+
+                    b.ToTable("baselines", (string)null);
+                });
+
             modelBuilder.Entity("Auxilium.Storage.Rows.LinkRow", b =>
                 {
                     b.Property<Guid>("PlanId")
@@ -866,6 +912,10 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("text")
                         .HasColumnName("kind");
 
+                    b.Property<string>("Measure")
+                        .HasColumnType("text")
+                        .HasColumnName("measure");
+
                     b.Property<bool>("MoveUnfinishedWork")
                         .HasColumnType("boolean")
                         .HasColumnName("move_unfinished_work");
@@ -1029,6 +1079,10 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("date")
                         .HasColumnName("day");
 
+                    b.Property<int?>("Drift")
+                        .HasColumnType("integer")
+                        .HasColumnName("drift");
+
                     b.Property<DateTime>("Finish")
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("finish");
@@ -1036,6 +1090,10 @@ namespace Auxilium.Storage.Migrations
                     b.Property<DateTime?>("FinishBy")
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("finish_by");
+
+                    b.Property<string>("Measure")
+                        .HasColumnType("text")
+                        .HasColumnName("measure");
 
                     b.Property<int?>("Outlook")
                         .HasColumnType("integer")
@@ -1088,6 +1146,14 @@ namespace Auxilium.Storage.Migrations
                     b.Property<DateTime?>("Deadline")
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("deadline");
+
+                    b.Property<int?>("Drift")
+                        .HasColumnType("integer")
+                        .HasColumnName("drift");
+
+                    b.Property<int>("Effort")
+                        .HasColumnType("integer")
+                        .HasColumnName("effort");
 
                     b.Property<DateTime?>("Finish")
                         .HasColumnType("timestamp without time zone")
@@ -1838,6 +1904,16 @@ namespace Auxilium.Storage.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_journal_plans_plan_id");
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.KeptBaselineRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.PlanRow", null)
+                        .WithMany()
+                        .HasForeignKey("PlanId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_baselines_plans_plan_id");
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.LinkRow", b =>

@@ -4,6 +4,7 @@ using Auxilium.Exchange.Edits;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
+using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Words;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
@@ -111,7 +112,7 @@ public sealed class PlanEdits(
     }
 
     /// <summary>Works an edit out. Who joins a plan by it brings their own week and days off.</summary>
-    private static async Task<EditedPlan> RunAsync(
+    private async Task<EditedPlan> RunAsync(
         AuxiliumDb db,
         StoredPlan plan,
         PlanEdit edit,
@@ -125,9 +126,11 @@ public sealed class PlanEdits(
             isNew && NeedsOf(edit).HasFlag(EditNeeds.Talk)
                 ? await TaskTalk.TasksWithAsync(db, plan.Project, cancel)
                 : new HashSet<string>();
+        var past = NeedsOf(edit).HasFlag(EditNeeds.Past) ? await PastAsync(db, plan, edit, cancel) : null;
         EditContext Context() =>
             new(plan.Schedule, today, directory, left)
             {
+                Past = past,
                 Spoken = spoken,
                 IsTakenBack = !isNew,
                 Cancel = cancel,
@@ -150,6 +153,19 @@ public sealed class PlanEdits(
         return times is null || times.Count == 0
             ? edited
             : EditPipeline.Run(new Together([edit, .. times.Select(t => new SetOwnTime(t.Key, t.Value))]), Context());
+    }
+
+    /// <summary>The versions that an edit asks for.</summary>
+    private async Task<Func<int, (Schedule, DateOnly)?>> PastAsync(AuxiliumDb db, StoredPlan plan, PlanEdit edit, CancellationToken cancel)
+    {
+        var known = new Dictionary<int, (Schedule, DateOnly)?>();
+        foreach (
+            var version in EditPipeline.PartsOf(edit).OfType<TakePastBaseline>().Select(e => e.Version).Distinct().Take(Baseline.Most)
+        )
+            known[version] = await PastPlans.FindAsync(db, plan, version, cancel) is { } was
+                ? (was.Plan.Schedule, DateOnly.FromDateTime(TimeZoneInfo.ConvertTimeFromUtc(was.At, clock.LocalTimeZone)))
+                : null;
+        return version => known.GetValueOrDefault(version);
     }
 
     /// <summary>What the edit that made this version of a plan did, and whether this person can undo or redo.</summary>

@@ -15,7 +15,8 @@ internal static class PlanRows
         PlanRow plan,
         IEnumerable<TaskRow> tasks,
         IEnumerable<LinkRow> links,
-        IEnumerable<Person> people
+        IEnumerable<Person> people,
+        IEnumerable<KeptBaselineRow> baselines
     ) =>
         new()
         {
@@ -35,11 +36,13 @@ internal static class PlanRows
                 Units = new WorkUnits(plan.HoursPerDay, plan.DaysPerWeek),
                 CriticalFloat = ReadLength(plan.CriticalFloat),
                 Periods = ReadList<NamedPeriod>(plan.Periods),
+                Measure = plan.Measure,
             },
             Calendars = JsonSerializer.Deserialize<ImmutableArray<WorkCalendar>>(plan.Calendars),
             People = [.. people],
             Tasks = [.. tasks.Select(ToTask)],
             Links = [.. links.Select(l => new PlanLink(l.From, l.To, ReadLength(l.Lag), l.Kind, l.Elapsed))],
+            Baselines = [.. baselines.Select(BaselineRows.ToBaseline)],
         };
 
     /// <param name="owner">The project, which gets the name and the coordinator.</param>
@@ -63,6 +66,7 @@ internal static class PlanRows
         row.HoursPerDay = project.Units.HoursPerDay;
         row.DaysPerWeek = project.Units.DaysPerWeek;
         row.CriticalFloat = project.CriticalFloat.ToString();
+        row.Measure = project.Measure;
         if (before is null || before.Calendars != plan.Calendars)
             row.Calendars = JsonSerializer.Serialize(plan.Calendars);
         if (before is null || before.Project.Periods != project.Periods)
@@ -181,7 +185,14 @@ internal static class PlanRows
         if (row.Facts is null)
             return task;
         var facts = TaskFactsRow.Read(row.Facts);
-        return task with { Occurrence = facts.Occurrence, Before = facts.Before, LengthBefore = facts.LengthBefore, Facts = facts.Facts };
+        return task with
+        {
+            Occurrence = facts.Occurrence,
+            Before = facts.Before,
+            LengthBefore = facts.LengthBefore,
+            Effort = facts.Effort,
+            Facts = facts.Facts,
+        };
     }
 
     /// <summary>Most tasks have none, and that need not be parsed.</summary>

@@ -128,6 +128,7 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         );
         db.Tasks.AddRange(plan.Tasks.Select(t => PlanRows.ToRow(id, t, ranks.Tasks[t.Id])));
         db.Links.AddRange(plan.Links.Select(l => PlanRows.ToRow(id, l, ranks.Links[(l.From, l.To)])));
+        db.Baselines.AddRange(plan.Baselines.Select((baseline, position) => BaselineRows.ToRow(id, baseline, position)));
         await new PlanWriter(db, id).AddPeopleAsync(plan.People.Select((person, position) => (person, position)), cancel);
         await db.SaveChangesAsync(cancel);
         var stored = new StoredPlan(id, project, 1, null, () => Scheduler.Calculate(plan), ranks) { Name = plan.Project.Name };
@@ -169,7 +170,8 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
             orderby member.Position
             select new Person(person.Id, person.Name, person.Initials, person.Email, member.Calendar)
         ).ToListAsync(cancel);
-        var plan = PlanRows.ToPlan(project, row, tasks, links, people);
+        var baselines = await db.Baselines.AsNoTracking().Where(b => b.PlanId == id).OrderBy(b => b.Position).ToListAsync(cancel);
+        var plan = PlanRows.ToPlan(project, row, tasks, links, people, baselines);
         var ranks = new PlanRanks(tasks.ToDictionary(t => t.Id, t => t.Rank), links.ToDictionary(l => (l.From, l.To), l => l.Rank));
         var stored = new StoredPlan(id, project.Id, row.Version, edit, () => Scheduler.Calculate(plan), ranks)
         {

@@ -17,6 +17,8 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid plan, Guid? edit = null)
         );
         if (before.People != after.People)
             await WritePeopleAsync(before, after, cancel);
+        if (before.Baselines != after.Baselines)
+            await WriteBaselinesAsync(before, after, cancel);
         return written;
     }
 
@@ -127,6 +129,24 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid plan, Guid? edit = null)
             await db.Links.Where(l => l.PlanId == plan && l.To == group.Key && from.Contains(l.From)).ExecuteDeleteAsync(cancel);
         }
         return assigned;
+    }
+
+    /// <summary>A baseline never changes but for its name and its place: only what came is written whole.</summary>
+    private async Task WriteBaselinesAsync(Plan before, Plan after, CancellationToken cancel)
+    {
+        var gone = before.Baselines.Where(b => after.FindBaseline(b.Id) is null).Select(b => b.Id).ToList();
+        if (gone.Count > 0)
+            await db.Baselines.Where(b => b.PlanId == plan && gone.Contains(b.Id)).ExecuteDeleteAsync(cancel);
+        for (var position = 0; position < after.Baselines.Length; position++)
+        {
+            var (baseline, at) = (after.Baselines[position], position);
+            if (before.FindBaseline(baseline.Id) is not { } was)
+                db.Baselines.Add(BaselineRows.ToRow(plan, baseline, position));
+            else if (was.Name != baseline.Name || before.Baselines.IndexOf(was) != position)
+                await db
+                    .Baselines.Where(b => b.PlanId == plan && b.Id == baseline.Id)
+                    .ExecuteUpdateAsync(b => b.SetProperty(x => x.Name, baseline.Name).SetProperty(x => x.Position, at), cancel);
+        }
     }
 
     private async Task WritePeopleAsync(Plan before, Plan after, CancellationToken cancel)

@@ -41,6 +41,9 @@ public sealed class PlanRow
     /// <summary>The plan's calendars as JSON: they are read and written as a whole.</summary>
     public required string Calendars { get; set; }
 
+    /// <summary>Id of the baseline that was chosen to measure by.</summary>
+    public string? Measure { get; set; }
+
     /// <summary>Named periods as JSON.</summary>
     public string Periods { get; set; } = "[]";
 }

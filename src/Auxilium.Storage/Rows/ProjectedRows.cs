@@ -33,6 +33,12 @@ public sealed class ProjectedPlanRow
 
     /// <summary>How many of them have passed; negative before the start.</summary>
     public int Passed { get; set; }
+
+    /// <summary>Name of the baseline that it is measured by.</summary>
+    public string? Measure { get; set; }
+
+    /// <summary>Working minutes that its finish is later than that.</summary>
+    public int? Drift { get; set; }
 }
 
 /// <summary>What is known of a row of a plan without reading the plan.</summary>
@@ -78,4 +84,10 @@ public sealed class ProjectedTaskRow
     public DateTime? Deadline { get; set; }
 
     public string? Series { get; set; }
+
+    /// <summary>Minutes of work of all its people.</summary>
+    public int Effort { get; set; }
+
+    /// <summary>Working minutes that its finish is later than the measure has it.</summary>
+    public int? Drift { get; set; }
 }

@@ -99,10 +99,13 @@ internal sealed record TaskFactsRow : IHasFacts
     /// <summary>What a milestone took before it became one.</summary>
     public TypedLength? LengthBefore { get; init; }
 
+    /// <summary>Work of all its people together, where somebody has said.</summary>
+    public Length? Effort { get; init; }
+
     public FactValues Facts { get; init; } = FactValues.None;
 
     public static string? Write(PlanTask task) =>
-        task is { Occurrence: null, Before: null, LengthBefore: null, Facts.IsEmpty: true }
+        task is { Occurrence: null, Before: null, LengthBefore: null, Effort: null, Facts.IsEmpty: true }
             ? null
             : JsonSerializer.Serialize(
                 new TaskFactsRow
@@ -110,6 +113,7 @@ internal sealed record TaskFactsRow : IHasFacts
                     Occurrence = task.Occurrence,
                     Before = task.Before,
                     LengthBefore = task.LengthBefore,
+                    Effort = task.Effort,
                     Facts = task.Facts,
                 },
                 Short

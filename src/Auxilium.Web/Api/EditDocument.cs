@@ -51,8 +51,12 @@ internal sealed record EditDocument(
         DateOnly? near = Get(root, "near") is { } n ? ReadDay(n) : null;
         PlanEdit? edit = Get(root, "edit") is { } e ? new EditJson(today, near, units).Read(e) : null;
         var (takeBack, entry) = Get(root, "takeBack") is { } t ? ReadTakeBack(t) : default;
-        if (edit is not null && Restores(edit))
-            throw Wrong("$.edit", "“restoreTasks” comes only from taking an edit back: send “takeBack”, or “addTask” for a new row.");
+        if (edit is not null && EditPipeline.PartsOf(edit).FirstOrDefault(part => part is ITrustedEdit) is { } trusted)
+            throw Wrong(
+                "$.edit",
+                $"“{EditKinds.All.Single(kind => kind.Type == trusted.GetType()).Wire}” comes only from taking an edit back: send "
+                    + "“takeBack”, or an edit that makes something new."
+            );
         if (edit is null == takeBack is null)
             throw Wrong("$", "Send either “edit” or “takeBack”.");
         var overrule =
@@ -76,9 +80,6 @@ internal sealed record EditDocument(
     /// <param name="allows">What they may do; <c>null</c> for everything.</param>
     public EditRequest ToRequest(string person, Func<PlanEdit, Plan, bool>? allows) =>
         new(Id, BaseVersion, Edit, TakeBack, person, Overrule, Entry, SeenVersion, Own, allows);
-
-    /// <summary>Rows that are put back are trusted as they were; so they come from the journal, never from outside.</summary>
-    private static bool Restores(PlanEdit edit) => edit is RestoreTasks || (edit is Together together && together.Edits.Any(Restores));
 
     private static JsonElement? Get(JsonElement root, string field) =>
         root.TryGetProperty(field, out var value) && value.ValueKind != JsonValueKind.Null ? value : null;

@@ -1,3 +1,5 @@
+using System.ComponentModel;
+using System.Globalization;
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Storage.Access;
@@ -25,10 +27,29 @@ internal static class ScheduleApi
             .Produces<object>(contentType: "application/schema+json");
     }
 
-    private static async Task<IResult> CalculateAsync(HttpContext context, Budgets budgets, CancellationToken cancel)
+    private static async Task<IResult> CalculateAsync(
+        HttpContext context,
+        [Description("What else to tell, with commas between: drift, effort.")] string? with,
+        [Description("Up to and with which day hours count; the status date, or today, when left out.")] string? asOf,
+        Today today,
+        Budgets budgets,
+        CancellationToken cancel
+    )
     {
+        string[] wanted = [.. (with ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)];
+        if (wanted.FirstOrDefault(name => !TrackedValues.Names.Contains(name)) is { } unknown)
+            return Problems.Bad($"“{unknown}” is nothing that can be told: use {string.Join(", ", TrackedValues.Names)}.", "with");
+        if (asOf is not null && !DateOnly.TryParseExact(asOf, "yyyy-MM-dd", CultureInfo.InvariantCulture, default, out _))
+            return Problems.Bad($"“{asOf}” is not a day like 2027-05-13.", "asOf");
         var document = await RequestDocument.ReadAsync(context.Request, RequestDocument.MostBytes);
         using var turn = await budgets.EnterAsync(context, cancel);
-        return Results.Ok(ScheduleDocument.Of(Scheduler.Calculate(PlanDocumentReader.Read(document, cancel), cancel)));
+        var (plan, hours) = PlanDocumentReader.ReadWhole(document, cancel);
+        var schedule = Scheduler.Calculate(plan, cancel);
+        if (wanted.Length == 0)
+            return Results.Ok(ScheduleDocument.Of(schedule));
+        var day = asOf is null
+            ? plan.Project.StatusDate?.Date ?? today.Date
+            : DateOnly.ParseExact(asOf, "yyyy-MM-dd", CultureInfo.InvariantCulture);
+        return Results.Ok(ScheduleDocument.Of(schedule, new TrackedValues(schedule, wanted, hours, day)));
     }
 }

@@ -16,7 +16,8 @@ public class EditKindsTests
         setActive setFixedDates setFinish setNote setKey setColour setLabel setChecklist setReferences setPriority
         repeatTask extendSeries keepSeries setRepeat stretchTask renameProject setProjectStart setProjectFinish
         setAnchor setStatusDate setWorkUnits setProjectCalendar setCriticality saveCalendar removeCalendar
-        setPersonCalendar setPeriods setFinishBy together
+        setPersonCalendar setPeriods setFinishBy together setEffort takeBaseline takePastBaseline addBaseline renameBaseline
+        deleteBaseline setMeasure
         """;
 
     [Fact]

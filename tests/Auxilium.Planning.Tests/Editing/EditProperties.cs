@@ -31,7 +31,11 @@ public class EditProperties
             EditedPlan edited;
             try
             {
-                edited = EditPipeline.Run(before.Calculate(), edit, EditSampler.Today, []);
+                var now = before.Calculate();
+                edited = EditPipeline.Run(
+                    edit,
+                    new EditContext(now, EditSampler.Today, []) { Past = version => version == 1 ? (now, EditSampler.Today) : null }
+                );
             }
             catch (EditRefusedException)
             {
@@ -171,7 +175,7 @@ public class EditProperties
     private static EditedPlan Run(EditedPlan on, PlanEdit edit) => EditPipeline.Run(on.After, edit, EditSampler.Today, []);
 
     /// <summary>Of any kind that needs nothing in particular.</summary>
-    private static PlanEdit RandomEdit(Random random, Plan plan)
+    internal static PlanEdit RandomEdit(Random random, Plan plan)
     {
         while (true)
         {

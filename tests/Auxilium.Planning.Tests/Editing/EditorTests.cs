@@ -417,7 +417,7 @@ public class EditorTests
     internal static string Text(Plan plan) =>
         string.Join(
             "\n",
-            new object[] { plan.Project, plan.Calendars, plan.People, plan.Links, plan.Tasks }.Select(part =>
+            new object[] { plan.Project, plan.Calendars, plan.People, plan.Links, plan.Tasks, plan.Baselines }.Select(part =>
                 JsonSerializer.Serialize(part, Texts)
             )
         );
