@@ -52,6 +52,8 @@ services.AddSingleton<Projections>();
 services.AddSingleton<AcrossPlans>();
 services.AddSingleton<TaskTalk>();
 services.AddSingleton<PlanViews>();
+services.AddSingleton<PastPlans>();
+services.AddSingleton<Snapshots>();
 services.AddSingleton<ScriptMap>();
 services.AddSingleton<DemoOrganisation>();
 services.AddSingleton<Organisation>();
@@ -223,6 +225,7 @@ var api = app.MapGroup("/api/v1")
     .AddEndpointFilter<RouteGroupBuilder, RefusalFilter>();
 ProjectsApi.Map(api);
 ScheduleApi.Map(api);
+ComparisonApi.Map(api);
 ChecksApi.Map(api);
 CalendarsApi.Map(api);
 ListsApi.Map(api);

@@ -73,7 +73,7 @@ public class EditsApiTests(DemoApp demo) : IClassFixture<DemoApp>
         var edit = $$$"""{"id":"{{{Guid.NewGuid()}}}","baseVersion":1,"edit":{"type":"setLength","task":"b","length":"3d"} }""";
         var changes = (await _api.PostAsync($"/api/v1/projects/{project}/edits?changes=true", edit)).Body["changes"]!;
         Assert.Equal(["b", "c"], changes["rows"]!.AsArray().Select(row => row!["id"]!.GetValue<string>()));
-        Assert.Equal(["id", "length", "finish"], Fields(0));
+        Assert.Equal(["id", "length", "finish", "effort"], Fields(0));
         Assert.Equal(["id", "start", "finish"], Fields(1));
         Assert.Equal(2, changes["moved"]!.GetValue<int>());
         // Sent again, it may have been lost on the way: everything comes.

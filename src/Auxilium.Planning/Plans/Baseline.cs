@@ -30,6 +30,19 @@ public sealed record Baseline(
     /// <summary>Minutes of work of all tasks together.</summary>
     public decimal Effort => Rows.Where(row => !row.Phase).Sum(row => row.Effort);
 
+    /// <summary>Progress of all tasks by their length, 0 to 1 (rule P2).</summary>
+    public decimal Progress
+    {
+        get
+        {
+            var leaves = Rows.Where(row => !row.Phase).ToList();
+            var length = leaves.Sum(row => (decimal)row.Length);
+            return length > 0 ? leaves.Sum(row => row.Length * row.Progress) / length
+                : leaves.Count > 0 ? (decimal)leaves.Count(row => row.Progress == 1) / leaves.Count
+                : 0;
+        }
+    }
+
     /// <summary>A row as it was; <c>null</c> where the baseline does not know it.</summary>
     public BaselineRow? Find(string task) => Positions.TryGetValue(task, out var position) ? Rows[position] : null;
 

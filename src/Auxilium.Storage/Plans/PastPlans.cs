@@ -1,6 +1,7 @@
 using Auxilium.Exchange.Edits;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Storage.Rows;
 using Microsoft.EntityFrameworkCore;
 
 namespace Auxilium.Storage.Plans;
@@ -27,14 +28,50 @@ public sealed class PastPlans(IDbContextFactory<AuxiliumDb> databases, PlanStore
     /// <param name="cancel">Ends the wait.</param>
     public async Task<int> VersionAtAsync(Guid project, DateTime before, CancellationToken cancel = default)
     {
-        var moment = DateTime.SpecifyKind(before, DateTimeKind.Unspecified);
         await using var db = await databases.CreateDbContextAsync(cancel);
         return await (
             from entry in db.Journal
             join plan in db.Plans on entry.PlanId equals plan.Id
-            where plan.ProjectId == project && plan.Kind == Rows.PlanKind.Live && entry.At < moment
+            where plan.ProjectId == project && plan.Kind == PlanKind.Live && entry.At < before
             select (int?)entry.Version
         ).MaxAsync(cancel) ?? 1;
+    }
+
+    /// <summary>The days on which a plan changed, the first of them first, each with the version that it ended as.</summary>
+    /// <param name="project">Id of the project.</param>
+    /// <param name="zone">Where days begin and end.</param>
+    /// <param name="cancel">Ends the wait.</param>
+    public async Task<IReadOnlyList<(DateOnly Day, int Version)>> DaysAsync(
+        Guid project,
+        TimeZoneInfo zone,
+        CancellationToken cancel = default
+    )
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var edits = await (
+            from entry in db.Journal
+            join plan in db.Plans on entry.PlanId equals plan.Id
+            where plan.ProjectId == project && plan.Kind == PlanKind.Live
+            // By the quarter of an hour, in which no day of any time zone ends: there are few of them, however many edits there are.
+            group entry by new
+            {
+                entry.At.Year,
+                entry.At.Month,
+                entry.At.Day,
+                entry.At.Hour,
+                Quarter = entry.At.Minute / 15,
+            } into quarter
+            select new { At = quarter.Max(j => j.At), Version = quarter.Max(j => j.Version) }
+        ).ToListAsync(cancel);
+        var created = await db.Projects.Where(p => p.Id == project).Select(p => p.CreatedAt).SingleOrDefaultAsync(cancel);
+        return
+        [
+            .. edits
+                .Append(new { At = created, Version = 1 })
+                .GroupBy(edit => DateOnly.FromDateTime(TimeZoneInfo.ConvertTimeFromUtc(edit.At, zone)))
+                .OrderBy(day => day.Key)
+                .Select(day => (day.Key, day.Max(edit => edit.Version))),
+        ];
     }
 
     internal static async Task<PastPlan?> FindAsync(AuxiliumDb db, StoredPlan now, int version, CancellationToken cancel)

@@ -40,6 +40,13 @@ public sealed class Hours(IDbContextFactory<AuxiliumDb> databases)
         return [.. rows.Select(r => (r.Key, r.Minutes))];
     }
 
+    /// <summary>Minutes that people worked on a project, on tasks that are no longer in its plan as well.</summary>
+    public async Task<int> OfProjectAsync(Guid project, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.Hours.Where(h => h.ProjectId == project).SumAsync(h => h.Minutes, cancel);
+    }
+
     /// <summary>How long somebody worked on a day, by project and task.</summary>
     public async Task<IReadOnlyDictionary<(Guid Project, string Task), int>> OfDayAsync(
         string person,

@@ -3,6 +3,7 @@ using Auxilium.Planning.Editing;
 using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Typing;
 using Auxilium.Planning.Words;
 
@@ -66,8 +67,11 @@ public sealed record CardDocument : IHasFacts
     /// <summary>What more hands do: <c>shorter</c> or <c>moreEffort</c>; <c>null</c> while nobody has said.</summary>
     public string? Hands { get; init; }
 
-    /// <summary>Length times the shares of all who work on it, in hours.</summary>
-    public double? EffortHours { get; init; }
+    /// <summary>Work of all its people, in hours; of a phase that of its rows.</summary>
+    public decimal? EffortHours { get; init; }
+
+    /// <summary>The same as it was typed; <c>null</c> where it follows from length and shares.</summary>
+    public string? Effort { get; init; }
 
     /// <summary>Days off of the owner that the work goes around, in sentences.</summary>
     public required IReadOnlyList<string> Away { get; init; }
@@ -132,12 +136,13 @@ public sealed record CardDocument : IHasFacts
             FreeFloat = schedule.FreeFloatOf(row) is { } free ? DurationText.Of(free, units, task.AroundTheClock) : null,
             Why = [.. Reasons.WhyStart(schedule, row).Select(ReasonDocument.From)],
             WhyFinish = off ? "" : Reasons.FromStartToFinish(schedule, row),
-            People = [.. task.Assignments.Select(a => new CardPerson(a.Person, plan.FindPerson(a.Person)!.Name, a.Share))],
+            People =
+            [
+                .. task.Assignments.Select(a => new CardPerson(a.Person, plan.FindPerson(a.Person)!.Name, a.Share, a.Effort?.ToString())),
+            ],
             Hands = task.Hands is { } hands ? JsonNames.Camel(hands) : null,
-            EffortHours =
-                off || plan.Index.IsPhase(row) || task.Assignments.IsEmpty
-                    ? null
-                    : Math.Round((double)(schedule.LengthOf(row).Count * task.People) / 60, 2),
+            EffortHours = off ? null : Math.Round(new Effort(schedule).Of(row) / 60, 2),
+            Effort = task.Effort?.ToString(),
             Away = DaysAway.Of(schedule, row),
             Warnings = [.. schedule.Warnings.Where(w => w.Tasks.Contains(task.Id)).Select(w => w.Message)],
             Note = task.Note,
@@ -155,7 +160,8 @@ public sealed record CardDocument : IHasFacts
 /// <param name="Kind"><c>finishToStart</c>, <c>startToStart</c>, <c>finishToFinish</c> or <c>startToFinish</c>.</param>
 /// <param name="Text">As it is typed into the cell of the task after.</param>
 /// <param name="Share">Part of their time: above 0, at most 1.</param>
-public sealed record CardPerson(string Id, string Name, decimal Share);
+/// <param name="Effort">Work they do, where somebody has said; <c>null</c> where it follows from length and share.</param>
+public sealed record CardPerson(string Id, string Name, decimal Share, string? Effort);
 
 public sealed record CardLink(string Task, string Outline, string Name, string Kind, string Lag, bool Elapsed, string Text)
 {

@@ -1,3 +1,4 @@
+using System.ComponentModel;
 using Auxilium.Exchange;
 using Auxilium.Exchange.Edits;
 using Auxilium.Exchange.PlanDocuments;
@@ -37,9 +38,13 @@ internal static class ProjectsApi
         projects
             .MapGet("/{id:guid}/plan", PlanAsync)
             .RequireAuthorization(Rights.LookAtPlans)
-            .WithSummary("A whole plan as a plan document. The header ETag has its version; If-None-Match asks only for another.")
+            .WithSummary(
+                "A whole plan as a plan document, as it is or as it was at a version. The header ETag has its version; If-None-Match asks "
+                    + "only for another."
+            )
             .Produces<object>(contentType: RequestDocument.PlanType)
             .Produces(304)
+            .ProducesProblem(400)
             .ProducesProblem(404);
         projects
             .MapGet("/{id:guid}/edits/last", LastEditAsync)
@@ -119,14 +124,27 @@ internal static class ProjectsApi
             ? Results.Ok(PlanChanges.Everything(views.Of(plan), await edits.LastAsync(plan, context.User.PersonId(), cancel)))
             : Problems.NoSuchProject();
 
-    private static async Task<IResult> PlanAsync(Guid id, PlanStore store, HttpContext context, CancellationToken cancel)
+    private static async Task<IResult> PlanAsync(
+        Guid id,
+        PlanStore store,
+        PastPlans past,
+        HttpContext context,
+        CancellationToken cancel,
+        [Description("As the plan was at this version.")] int? version = null
+    )
     {
         if (await store.LoadAsync(id, cancel) is not { } plan)
             return Problems.NoSuchProject();
-        var version = new EntityTagHeaderValue($"\"{plan.Version}\"");
-        context.Response.GetTypedHeaders().ETag = version;
+        if (version is { } wanted)
+        {
+            if (await past.FindAsync(id, wanted, cancel) is not { } was)
+                return Problems.Bad($"This plan never had a version {wanted}: choose one from its journal.", "version");
+            plan = was.Plan;
+        }
+        var tag = new EntityTagHeaderValue($"\"{plan.Version}\"");
+        context.Response.GetTypedHeaders().ETag = tag;
         // A client that has this version gets 304 and no body.
-        if (context.Request.GetTypedHeaders().IfNoneMatch.Any(known => known.Compare(version, useStrongComparison: false)))
+        if (context.Request.GetTypedHeaders().IfNoneMatch.Any(known => known.Compare(tag, useStrongComparison: false)))
             return Results.StatusCode(StatusCodes.Status304NotModified);
         return Results.Bytes(PlanDocumentWriter.Write(plan.Schedule.Plan), RequestDocument.PlanType);
     }

@@ -77,6 +77,7 @@ await bundle([
   "account/sign-out.js",
   "shared/day-turns.js",
   "sheets/check-up.js",
+  "sheets/compare.js",
   "sheets/forecast.js",
   "sheets/journal.js",
   "sheets/settings.js",

@@ -53,6 +53,7 @@ public sealed record ProjectPages(Guid Project, string Open, string Rights = "ed
         new("Month", "month", PageKind.Screen, IsShared: true),
         new("Chains", "chains", PageKind.Screen, IsShared: true),
         new("Report", "report", PageKind.Own, IsShared: true, IsOffered: false),
+        new("Compare", "compare", PageKind.Sheet),
         new("Journal", "journal", PageKind.Sheet),
         new("Check-up", "check-up", PageKind.Sheet),
         new("Forecast", "forecast", PageKind.Sheet),

@@ -25,6 +25,7 @@ internal sealed class KnownRows
             || was.Links != now.Links
             || was.Calendars != now.Calendars
             || was.People != now.People
+            || was.Baselines != now.Baselines
             || was.Tasks.Length != now.Tasks.Length
         )
             return null;

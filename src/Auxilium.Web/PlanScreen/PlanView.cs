@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using System.Runtime.CompilerServices;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
@@ -21,6 +22,11 @@ public sealed record PersonView(string Id, string Name, string Initials, int Hue
 
 /// <summary>A stretch of days without work, in minutes since 0001-01-01T00:00.</summary>
 public sealed record ClosedDays(int From, int To, string? Name);
+
+/// <summary>A baseline as it is chosen from a list.</summary>
+/// <param name="Taken">The day it was taken, such as 2027-05-12.</param>
+/// <param name="Rows">How many tasks and milestones it has.</param>
+public sealed record BaselineView(string Id, string Name, string Taken, bool Whole, int Rows, int Finish);
 
 /// <summary>Days with a name, in minutes since 0001-01-01T00:00.</summary>
 public sealed record PeriodView(string Name, int From, int To);
@@ -68,6 +74,12 @@ public sealed record ProjectView
     public required int DayStart { get; init; }
 
     public required int DayEnd { get; init; }
+
+    /// <summary>What the plan remembers of itself, in the order in which it was recorded.</summary>
+    public required IReadOnlyList<BaselineView> Baselines { get; init; }
+
+    /// <summary>Id of the baseline that drift is measured against; <c>null</c> without one.</summary>
+    public string? Measure { get; init; }
 
     /// <summary>Named periods, to be shown behind the plan.</summary>
     public required IReadOnlyList<PeriodView> Periods { get; init; }
@@ -129,6 +141,18 @@ public sealed record PlanView
                 Coordinator = plan.FindPerson(plan.Project.Coordinator)?.Name,
                 DayStart = hours.Start,
                 DayEnd = hours.End,
+                Baselines =
+                [
+                    .. plan.Baselines.Select(b => new BaselineView(
+                        b.Id,
+                        b.Name,
+                        b.Taken.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+                        b.Whole,
+                        b.Rows.Count(row => !row.Phase),
+                        b.Finish.Minutes
+                    )),
+                ],
+                Measure = plan.Measure?.Id,
                 Periods =
                 [
                     .. plan.Project.Periods.Select(p => new PeriodView(

@@ -129,6 +129,30 @@ public sealed record RowView : IHasFacts
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public string? FixedSides { get; init; }
 
+    /// <summary>When the measure has it start; <c>null</c> without a measure, and where that does not know it.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public int? PlannedStart { get; init; }
+
+    /// <summary>When the measure has it finish.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public int? PlannedFinish { get; init; }
+
+    /// <summary>Working minutes by which it finishes later than the measure has it.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public int Drift { get; init; }
+
+    /// <summary>The same in words, such as "2 days later".</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public string? DriftSaid { get; init; }
+
+    /// <summary>Minutes of work of all its people.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public int Effort { get; init; }
+
+    /// <summary>Its effort as it was typed; <c>null</c> where it follows from its length.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public string? OwnEffort { get; init; }
+
     /// <summary>What is wrong with its dates.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public string? Warning { get; init; }
@@ -172,6 +196,8 @@ public sealed record RowView : IHasFacts
 internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? known = null)
 {
     private readonly TaskStates _states = new(schedule, today);
+    private readonly Effort _effort = new(schedule);
+    private readonly Drift? _drift = Drift.Of(schedule);
     private readonly Lazy<ILookup<string, PlanLink>> _linksTo = new(() => schedule.Plan.Links.ToLookup(l => l.To));
     private readonly Dictionary<string, string> _warnings = schedule
         .Warnings.Where(w => w.Tasks.Count > 0)
@@ -183,7 +209,11 @@ internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? kno
         var plan = schedule.Plan;
         var task = plan.Tasks[row];
         if (known?.Find(row, _warnings.GetValueOrDefault(task.Id)) is { } same)
-            return same;
+        {
+            // That of a phase may change while it stays where it is.
+            var effort = (int)Math.Round(_effort.Of(row));
+            return same.Effort == effort ? same : same with { Effort = effort };
+        }
         if (known?.FindTask(row) is { } moved)
             return WithDates(moved, row, task, phase: false);
         var off = schedule.IsOff(row);
@@ -219,6 +249,7 @@ internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? kno
             Facts = task.Facts,
             Steps = task.Checklist.IsEmpty ? null : $"{task.Checklist.Count(step => step.Done)} of {task.Checklist.Length}",
             References = task.References.Length,
+            OwnEffort = task.Effort?.ToString(),
             Repeats = task.Repeats is { } rule ? RepeatText.Of(rule) : null,
         };
         return off ? common : WithDates(common, row, task, phase);
@@ -228,6 +259,7 @@ internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? kno
     {
         var total = schedule.TotalFloatOf(row);
         var state = phase ? (TaskState?)null : _states.Of(row);
+        var drift = _drift?.Of(row)?.Finish ?? WorkMinutes.Zero;
         var lateFinish = total is { Count: > 0 } ? schedule.LateDatesOf(row)!.Value.Finish : default;
         return common with
         {
@@ -247,6 +279,11 @@ internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? kno
             Pinned = !phase && !task.IsStarted && task.Pinned is not null,
             FixedSides = phase || task.IsStarted ? null : SidesOf(task),
             Warning = _warnings.GetValueOrDefault(task.Id),
+            PlannedStart = _drift?.PlannedOf(row)?.Start.Minutes,
+            PlannedFinish = _drift?.PlannedOf(row)?.Finish.Minutes,
+            Drift = drift.Count,
+            DriftSaid = drift == WorkMinutes.Zero ? null : RippleText.Shift(drift, schedule.Plan.Project.Units),
+            Effort = (int)Math.Round(_effort.Of(row)),
         };
     }
 

@@ -5,6 +5,7 @@ import { Actions } from "./commands/actions.js";
 import { TaskCard } from "./card/card.js";
 import { TaskTalk } from "./card/talk.js";
 import { listenToClipboard } from "./list/clipboard.js";
+import { drawBaselines } from "./panels/baselines.js";
 import { drawChoice } from "./panels/choice.js";
 import { CellEditor } from "./list/editor.js";
 import { runCommand } from "./commands/commands.js";
@@ -22,7 +23,9 @@ import { drawProblems } from "./panels/problems.js";
 import { listProposals } from "./panels/proposals.js";
 import { listenToRowDrags } from "./list/row-drag.js";
 import { Remembered } from "./state/remembered.js";
+import { showBehind } from "./server/behind.js";
 import { showOthers } from "./server/others.js";
+import { showPast } from "./panels/past.js";
 import { Sight } from "./state/sight.js";
 import { Store } from "./state/store.js";
 import { useWeekStart } from "./state/view.js";
@@ -96,6 +99,7 @@ const screen = {
   openPalette: () => openPalette(),
   openPaste: () => void openPaste(),
   openKeys,
+  openBaseline: () => void openBaseline(),
   openView,
   turnTray: () => turnTray(),
   fit,
@@ -112,6 +116,11 @@ const openPaste = async (text = "") => {
   pasting ??= import("./panels/paste.js").then(({ makePaste }) => makePaste(store, outbox, actions, show));
   (await pasting)(text);
 };
+/** @type {Promise<ReturnType<import("./panels/baseline.js").makeBaseline>> | null} */ let remembering = null;
+async function openBaseline() {
+  remembering ??= import("./panels/baseline.js").then(({ makeBaseline }) => makeBaseline(store, outbox));
+  (await remembering)(store.selection.size > 1 ? store.selection.tops.map(({ id }) => id) : []);
+}
 const openPalette = makePalette(store, run, show);
 
 listKeys(element("keys-list"));
@@ -145,7 +154,13 @@ listenToRowDrags(store, actions, element("list"));
 drawChoice(store, actions, data.calendars);
 drawView(store, new Remembered(main.dataset.project ?? "", main.dataset.token ?? "", main.dataset.me ?? "", data.view));
 const turnTray = drawTray(store, preview, actions, timeline, show);
-if (store.rights !== "shared") showOthers(store, main.dataset.project ?? "");
+if (store.rights !== "shared") {
+  showOthers(store, main.dataset.project ?? "");
+  showBehind(store, main.dataset.project ?? "");
+  drawBaselines(store, element("view-baselines"));
+}
+const past = document.getElementById("past");
+if (past) showPast(past, main.dataset.project ?? "", main.dataset.token ?? "");
 const openCard = (/** @type {string} */ id) => void card.open(id);
 // The other screens are fetched when they are opened.
 if (main.dataset.screen === "lanes") {
@@ -227,7 +242,7 @@ if (isPlan) {
   list.draw();
 }
 store.changed();
-if (store.rights !== "shared") {
+if (store.rights !== "shared" && store.rights !== "past") {
   outbox.resume();
   followLive(store, main.dataset.project ?? "", main.dataset.me ?? "", outbox, (task) => talk.heard(task));
   listProposals(store, main.dataset.project ?? "", main.dataset.token ?? "", show);

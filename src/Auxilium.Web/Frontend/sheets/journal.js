@@ -3,12 +3,13 @@
 
 /** @import { Run } from "../plan/state/types.js" */
 import { element, quietButton } from "../plan/card/fields.js";
+import { readDays } from "../shared/day-input.js";
 import { dayOfMoment, timeOfMoment } from "../shared/moments.js";
 import { PlanClient } from "./client.js";
 
 /**
  * @typedef
- * {{ id: number, at: string, personId: string, person: string, sentence: Run[], moved: number, takesBack: number | null,
+ * {{ id: number, at: string, version: number, personId: string, person: string, sentence: Run[], moved: number, takesBack: number | null,
  *   stands: boolean }}
  * Entry
  */
@@ -60,7 +61,23 @@ function filters() {
     task,
     (value) => (task = value),
   );
-  return element("div", { class: "line-fields" }, who, what);
+  return element("div", { class: "line-fields" }, who, what, asItWas());
+}
+
+/** A day, at the end of which the plan is shown as it was. */
+function asItWas() {
+  const day = /** @type {HTMLInputElement} */ (
+    element("input", { class: "input", name: "as-it-was", placeholder: "12 May", autocomplete: "off" })
+  );
+  const label = element("label", {}, "Show the plan as it was on", day);
+  readDays(
+    day,
+    (on) => {
+      if (on) location.href = `${client.plan}?on=${on}`;
+    },
+    () => client.today,
+  );
+  return label;
 }
 
 /** @param {string} label @param {string[][]} options @param {string} value @param {(value: string) => void} take */
@@ -105,9 +122,20 @@ function line(entry) {
     { class: `journal-entry${entry.stands ? "" : " is-gone"}`, "data-entry": String(entry.id) },
     words,
   );
+  const said = entry.sentence.map(({ text }) => text).join("");
+  out.append(
+    element(
+      "a",
+      {
+        class: "button button-quiet",
+        href: `${client.plan}?version=${entry.version}`,
+        "aria-label": `The plan after this: ${said}`,
+      },
+      "As it was then",
+    ),
+  );
   if (entry.stands) {
     const label = entry.takesBack === null ? "Take back" : "Do again";
-    const said = entry.sentence.map(({ text }) => text).join("");
     out.append(quietButton(label, () => void takeBack(entry, problem), `${label}: ${said}`));
   } else out.append(element("span", { class: "mute" }, "Taken back"));
   return out;

@@ -1,7 +1,11 @@
+using System.Globalization;
 using System.Text.Json.Nodes;
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Words;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Plans;
 using Auxilium.Web.Access;
+using Auxilium.Web.Pages.Shared;
 using Auxilium.Web.PlanScreen;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
@@ -17,11 +21,25 @@ public sealed class PlanModel(
     Views kept,
     TaskTalk talk,
     Proposals proposals,
-    Auxilium.Storage.People.Directory people
+    Auxilium.Storage.People.Directory people,
+    PastPlans past,
+    OrganisationClock clock,
+    Today today
 ) : PlanScreenModel
 {
-    public async Task<IActionResult> OnGetAsync(Guid id, string? screen, CancellationToken cancel)
+    /// <param name="id">Id of the project.</param>
+    /// <param name="screen">Which screen, as the address has it.</param>
+    /// <param name="version">As the plan was at this version.</param>
+    /// <param name="on">As the plan was at the end of this day, such as 2027-05-12.</param>
+    /// <param name="cancel">Ends the wait.</param>
+    public async Task<IActionResult> OnGetAsync(Guid id, string? screen, int? version, string? on, CancellationToken cancel)
     {
+        if (on is not null)
+            return DateOnly.TryParseExact(on, "yyyy-MM-dd", CultureInfo.InvariantCulture, default, out var day)
+                ? await ShowPastAsync(id, screen, await past.VersionAtAsync(id, clock.EndOf(day), cancel), cancel)
+                : NotFound();
+        if (version is { } wanted)
+            return await ShowPastAsync(id, screen, wanted, cancel);
         if (await store.LoadAsync(id, cancel) is not { } plan)
             return NotFound();
         var me = User.PersonId();
@@ -38,6 +56,37 @@ public sealed class PlanModel(
             await proposals.CountAsync(id, cancel)
         );
         Show(id, screen, rights, me, views.Of(plan), await edits.LastAsync(plan, me, cancel), more);
+        return Page();
+    }
+
+    /// <summary>The plan as it was, which can be looked at and not changed (rule S5).</summary>
+    private async Task<IActionResult> ShowPastAsync(Guid id, string? screen, int version, CancellationToken cancel)
+    {
+        if (await past.FindAsync(id, version, cancel) is not { } was)
+            return NotFound();
+        var me = User.PersonId();
+        var view = await kept.OfAsync(id, me, cancel);
+        var days = await past.DaysAsync(id, clock.LocalTimeZone, cancel);
+        Past = new PastView(
+            version,
+            $"{clock.InWords(was.At, "ddd")} {clock.MomentOf(was.At)}",
+            was.By,
+            HttpContext.RightsHere() == "edit",
+            [.. days.Select(d => new PastDay(Dates.Day(PlanTime.On(d.Day)), d.Version))]
+        );
+        Show(
+            id,
+            screen,
+            "past",
+            me,
+            PlanView.Of(was.Plan, today.Date),
+            new LastEdit(await edits.RecordAsync(was.Plan, cancel), false, false),
+            PlanExtras.None with
+            {
+                View = view is null ? null : JsonNode.Parse(view),
+                Teams = await people.TeamsAsync(cancel),
+            }
+        );
         return Page();
     }
 }

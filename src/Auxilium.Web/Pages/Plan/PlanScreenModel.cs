@@ -19,7 +19,12 @@ public abstract class PlanScreenModel : PageModel
 
     public PlanView View { get; private set; } = null!;
 
-    /// <summary>What whoever looks may do: <c>edit</c>, <c>report</c>, <c>look</c>, or <c>shared</c> by a link.</summary>
+    /// <summary>The plan is shown as it was, where that is asked for.</summary>
+    public PastView? Past { get; protected set; }
+
+    /// <summary>
+    /// What whoever looks may do: <c>edit</c>, <c>report</c>, <c>look</c>, <c>shared</c> by a link, or <c>past</c>, of a plan as it was.
+    /// </summary>
     public string RightsHere { get; private set; } = "";
 
     /// <summary>Id of whoever looks; <c>null</c> by a link.</summary>
@@ -86,3 +91,18 @@ public sealed record PlanExtras(
 {
     public static PlanExtras None { get; } = new(Array.Empty<object>(), null, [], new Dictionary<string, string>(), [], 0);
 }
+
+/// <summary>Which past version of a plan is shown.</summary>
+/// <param name="Moment">When it became so: Wed 12 May 18:04.</param>
+/// <param name="By">Whose edit made it so; <c>null</c> of the first version.</param>
+/// <param name="MayTake">Whether it may be taken as a baseline.</param>
+/// <param name="Days">The days to choose from.</param>
+public sealed record PastView(int Version, string Moment, string? By, bool MayTake, IReadOnlyList<PastDay> Days)
+{
+    /// <summary>The days for the script of the page.</summary>
+    public string DaysJson => JsonSerializer.Serialize(Days, JsonSerializerOptions.Web);
+}
+
+/// <param name="Name">Such as Wed 12 May.</param>
+/// <param name="Version">The version that the plan had at the end of it.</param>
+public sealed record PastDay(string Name, int Version);

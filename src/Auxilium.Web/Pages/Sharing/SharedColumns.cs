@@ -72,6 +72,7 @@ internal static class SharedColumns
                 DayEnd = project.DayEnd,
                 Periods = Has("days") ? project.Periods : [],
                 Stops = [],
+                Baselines = [],
             },
             People = Has("owner") ? view.People : [],
             Links = Has("after") ? view.Links : [],

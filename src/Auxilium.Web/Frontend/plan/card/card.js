@@ -13,7 +13,7 @@ import { rescue } from "../panels/rescue.js";
 import { linkParts } from "./links.js";
 import { checklistParts, markParts, pageParts, repeatParts } from "./marks.js";
 import { peopleParts } from "./people.js";
-import { dateParts, deadline, progressParts, whyParts, workParts } from "./sections.js";
+import { dateParts, deadline, plannedParts, progressParts, whyParts, workParts } from "./sections.js";
 
 export class TaskCard {
   #store;
@@ -131,7 +131,7 @@ export class TaskCard {
     const phase = card.kind === "phase";
     const talk = this.#talk.partsOf(card.id);
     const sections = [
-      this.#section("Why is it there", whyParts(card)),
+      this.#section("Why is it there", [...whyParts(card), ...plannedParts(this.#store, card)]),
       this.#section(
         "Links",
         linkParts(this.#store, card, send, (id) => void this.open(id)),

@@ -11,7 +11,7 @@ export function peopleParts(card, send) {
   const [owner, ...helpers] = card.people;
   const others = (/** @type {string} */ id) => card.people.filter((person) => person.id !== id);
   const assign = (/** @type {Card["people"]} */ people, /** @type {(problem: string) => void} */ tell) =>
-    send({ type: "setAssignments", task, assignments: people.map(({ id, share }) => ({ person: id, share })) }, tell);
+    send({ type: "setAssignments", task, assignments: people.map(assignmentOf) }, tell);
   const share = (/** @type {Card["people"][number]} */ person) =>
     textField(
       `${person.name}: share of their time`,
@@ -27,6 +27,13 @@ export function peopleParts(card, send) {
       },
       { key: `share ${person.id}` },
     );
+  const effort = (/** @type {Card["people"][number]} */ person) =>
+    textField(
+      `${person.name}: effort`,
+      person.effort ?? "",
+      (text, tell) => send({ type: "setEffort", task, person: person.id, effort: text || null }, tell),
+      { hint: "what length and share say", key: `effort ${person.id}` },
+    );
   const problem = element("p", { class: "problem", role: "alert" });
   const tell = (/** @type {string} */ text) => void (problem.textContent = text);
   const parts = [
@@ -35,9 +42,10 @@ export function peopleParts(card, send) {
       list: "people",
       key: "card owner",
     }),
-    ...(owner ? [share(owner)] : []),
+    ...(owner ? [share(owner), effort(owner)] : []),
     ...helpers.flatMap((helper) => [
       share(helper),
+      effort(helper),
       quietButton("Take off", () => assign(others(helper.id), tell), `Take off ${helper.name}`),
     ]),
     problem,
@@ -60,18 +68,19 @@ export function peopleParts(card, send) {
                 {
                   type: "setAssignments",
                   task,
-                  assignments: card.people.map(({ id, share }) => ({ person: id, share })),
+                  assignments: card.people.map(assignmentOf),
                   hands,
                 },
                 tell,
               ),
       ),
     );
-  if (card.effortHours !== null)
-    parts.push(element("p", { class: "hint" }, `Effort: ${card.effortHours} h (the length times who works on it).`));
   for (const sentence of card.away) parts.push(element("p", { class: "away" }, sentence));
   return parts;
 }
+
+/** @param {Card["people"][number]} person */
+const assignmentOf = ({ id, share, effort }) => ({ person: id, share, ...(effort === null ? {} : { effort }) });
 
 /**
  * Who is to help, of which task, while it is asked what that does: the card may be redrawn meanwhile.

@@ -4,7 +4,7 @@
 /** @import { Card } from "../state/types.js" */
 /** @import { Store } from "../state/store.js" */
 import { percentOf, shareOf } from "../../shared/percent.js";
-import { dayOf, finishDayOf, minutesOf, parts, short, timeIn } from "../state/time.js";
+import { dayOf, finishDayOf, minutesOf, parts, short, span, timeIn } from "../state/time.js";
 import { checkField, choiceField, element, quietButton, textField } from "./fields.js";
 
 /** @typedef {(edit: object, tell: (problem: string) => void) => void} SendEdit */
@@ -22,6 +22,20 @@ const FIXED = [
   ["asSoonAsPossible", "As soon as it can"],
   ["pinned", "Pinned"],
 ];
+
+/** Where the measure has a task, and how far it has drifted from there. @param {Store} store @param {Card} card */
+export function plannedParts(store, card) {
+  const measure = store.project.baselines.find(({ id }) => id === store.project.measure);
+  const row = store.row(card.id);
+  if (!measure || !row || row.start === null) return [];
+  const { plannedStart: from, plannedFinish: to } = row;
+  const planned =
+    from === null || to === null
+      ? `Not in “${measure.name}”: it is new since then.`
+      : `In “${measure.name}”: ${span(dayOf(from), Math.max(dayOf(from), finishDayOf(to)))}. ` +
+        (row.driftSaid === null ? "It still finishes as planned." : `It now finishes ${row.driftSaid}.`);
+  return [element("p", { class: "hint planned-words" }, planned)];
+}
 
 /** @param {Card} card */
 export function whyParts(card) {
@@ -99,6 +113,16 @@ export function workParts(store, card, send) {
       send({ type: "setAroundTheClock", task, on }, tell),
     ),
   ];
+  parts.push(
+    textField(
+      "Effort of all",
+      card.effort ?? "",
+      (text, tell) => send({ type: "setEffort", task, effort: text || null }, tell),
+      {
+        hint: card.effortHours ? `${card.effortHours}h, by length and shares` : "6h",
+      },
+    ),
+  );
   if (card.kind === "milestone") return parts;
   return [
     textField("Length", card.length, (length, tell) => send({ type: "setLength", task, length }, tell), {

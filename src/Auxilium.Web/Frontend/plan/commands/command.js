@@ -22,6 +22,7 @@
  * @property {() => void} openPalette
  * @property {() => void} openPaste
  * @property {() => void} openKeys
+ * @property {() => void} openBaseline asks for the name of a new baseline
  * @property {(part?: "columns") => void} openView
  * @property {() => void} turnTray
  * @property {(rows: Row[]) => void} fit brings rows into the timeline

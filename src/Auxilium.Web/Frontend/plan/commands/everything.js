@@ -20,6 +20,12 @@ export const EVERYTHING = [
     everywhere: true,
     run: ({ actions }) => actions.redo(),
   },
+  {
+    name: "takeBaseline",
+    title: "Take a baseline of the plan, or of the picked rows",
+    can: ({ store }) => store.whyNot,
+    run: ({ openBaseline }) => openBaseline(),
+  },
   { name: "moved", title: "See what moved", run: ({ openMoves }) => openMoves() },
   { name: "keys", title: "List of keys", keys: "?", everywhere: true, run: ({ openKeys }) => openKeys() },
 ];

@@ -5,12 +5,14 @@
 import { after } from "./after.js";
 import { colour } from "./colour.js";
 import { deadline, finish, start } from "./dates.js";
+import { effort } from "./effort.js";
 import { key } from "./key.js";
 import { label } from "./label.js";
 import { length } from "./length.js";
 import { name } from "./name.js";
 import { number } from "./number.js";
 import { owner } from "./owner.js";
+import { drift, plannedFinish, plannedStart } from "./planned.js";
 import { priority } from "./priority.js";
 import { progress, state } from "./state.js";
 import { team } from "./team.js";
@@ -26,9 +28,13 @@ export const FIELDS = [
   after,
   start,
   finish,
+  plannedStart,
+  plannedFinish,
+  drift,
   state,
   progress,
   float,
+  effort,
   deadline,
   key,
   label,

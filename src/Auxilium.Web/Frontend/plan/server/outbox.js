@@ -118,6 +118,8 @@ export class Outbox {
   /** Everything about one task. @param {string} task @returns {Promise<Card | Refusal>} */
   async card(task) {
     if (this.#store.rights === "shared") return { message: "A link shows the plan, and no cards of its tasks." };
+    if (this.#store.rights === "past")
+      return { message: "A card tells of a task as it is now: go back to now to open it." };
     const { status, content } = await this.#ask(`tasks/${encodeURIComponent(task)}`);
     return status === 200 ? content : refusalOf(status, content, "cannot show this card");
   }

@@ -38,7 +38,7 @@ export class Store {
     [];
   /**
    * What the person may do: change everything, report and propose, look, or look by a link.
-   * @type {"edit" | "report" | "look" | "shared"}
+   * @type {"edit" | "report" | "look" | "shared" | "past"}
    */
   rights = "edit";
   /** The version that was shown when somebody began to type. @type {number | null} */ typing = null;
@@ -65,6 +65,11 @@ export class Store {
    * @type {{ id: string, line?: number, start: number, finish: number, dragged: boolean }[]}
    */
   ghosts = [];
+  /**
+   * Records of the plan that are drawn behind the bars, each with how it is told from the others, and where it has a row.
+   * @type {{ key: string, name: string, style: number, of: (row: Row) => [number, number] | null }[]}
+   */
+  behind = [];
   /** The link that is being drawn. @type {{ x1: number, y1: number, x2: number, y2: number, lands: boolean } | null} */ thread =
     null;
   /** Where rows that are dragged would go. @type {Place | null} */ drop = null;
@@ -99,6 +104,8 @@ export class Store {
   /** Why the person can change nothing; null if they can. */
   get whyNot() {
     if (this.rights === "shared") return "You see this plan by a link: it can be looked at, not changed.";
+    if (this.rights === "past")
+      return "This is the plan as it was, which cannot be changed: go back to now to edit it.";
     return this.rights === "look" ? "You may look at this plan. To change something, ask who coordinates it." : null;
   }
 

@@ -38,6 +38,12 @@
  * @property {string | null} steps how far its checklist is: "1 of 3"
  * @property {number} references how many pages belong to it
  * @property {string | null} repeats when it comes again, of a phase of occurrences
+ * @property {number | null} plannedStart when the measure has it start
+ * @property {number | null} plannedFinish
+ * @property {number} drift working minutes by which it finishes later than that
+ * @property {string | null} driftSaid the same in words: "2 days later"
+ * @property {number} effort minutes of work of all its people
+ * @property {string | null} ownEffort as it was typed, where it does not follow from its length
  * @property {boolean} [heading] whether it is no row of the plan, but stands above a group
  * @property {boolean} [unsaved]
  */
@@ -65,6 +71,8 @@
  * @property {number} progress
  * @property {number} dayStart
  * @property {number} dayEnd
+ * @property {{ id: string, name: string, taken: string, whole: boolean, rows: number, finish: number }[]} baselines
+ * @property {string | null} measure id of the baseline that drift is measured against
  * @property {{ name: string, from: number, to: number }[]} periods stretches of days with a name
  * @property {{ task: string, name: string, last: string, more: number }[]} stops repeating tasks that end before the project does
  */
@@ -140,8 +148,9 @@
  * @property {{ sentence: string }[]} why
  * @property {string} whyFinish
  * @property {string[]} warnings
- * @property {{ id: string, name: string, share: number }[]} people the owner first
+ * @property {{ id: string, name: string, share: number, effort: string | null }[]} people the owner first
  * @property {"shorter" | "moreEffort" | null} hands
+ * @property {string | null} effort as it was typed, where it does not follow from length and shares
  * @property {number | null} effortHours
  * @property {string[]} away
  * @property {string} note

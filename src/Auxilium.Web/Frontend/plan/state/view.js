@@ -29,6 +29,7 @@ import { DAY, minutesOf } from "./time.js";
  * @property {string} colour the field that a bar's fill tells
  * @property {boolean} periods whether named periods are shown behind
  * @property {boolean} others whether other projects are
+ * @property {string[] | null} baselines ids of those that are drawn behind the bars; null for the measure alone
  */
 
 /** The part of a view that shows every row in the plan's order. */
@@ -66,6 +67,7 @@ export const plainView = () => ({
   colour: "state",
   periods: true,
   others: false,
+  baselines: null,
 });
 
 /** Which day of the week, from Monday, a week begins with. @param {View} view */
@@ -242,6 +244,12 @@ export const emptyRow = (id, name) => ({
   steps: null,
   references: 0,
   repeats: null,
+  plannedStart: null,
+  plannedFinish: null,
+  drift: 0,
+  driftSaid: null,
+  effort: 0,
+  ownEffort: null,
 });
 
 /** Phases to fold so that levels above one are open. @param {Row[]} rows @param {number} level 0 folds everything */

@@ -31,7 +31,7 @@ const MARK = 5; // the least width of days off that is still worth hatching
  * @param {Store} store
  * @param {Scale} scale
  * @param {Viewport} view
- * @returns {Record<"back" | "trays" | "tails" | "links" | "names" | "bars" | "knobs" | "ghosts", Shape[]>}
+ * @returns {Record<"back" | "trays" | "planned" | "tails" | "links" | "names" | "bars" | "knobs" | "ghosts", Shape[]>}
  */
 export function bodyShapes(store, scale, view) {
   const rows = store.shown.slice(view.first, view.last).map((row, i) => ({ row, at: view.first + i }));
@@ -40,6 +40,7 @@ export function bodyShapes(store, scale, view) {
   return {
     back: backShapes(store, scale, view, bands),
     trays: trayShapes(store, scale, view),
+    planned: rows.flatMap(({ row, at }) => plannedShapes(store, row, at, scale)),
     tails: bars.flatMap(({ row, at }) => tailShapes(row, at, scale)),
     links: linkShapes(store, scale, view),
     names,
@@ -187,6 +188,33 @@ function insideMarks(store, phase, at, scale) {
     const width = row.kind === "milestone" ? 3 : Math.max(3, scale.x(row.finish) - x - 1);
     const rect = { x, y: band(at, scale) + 19, width, height: row.kind === "milestone" ? 6 : 4, rx: 1.5, class: name };
     return [{ key: `${phase.id}/${row.id}`, tag: "rect", at: rect }];
+  });
+}
+
+/**
+ * Where records of the plan have a row: a thin bracket under its bar, below one another, each with a line of its own.
+ * @param {Store} store
+ * @param {Row} row
+ * @param {number} at
+ * @param {Scale} scale
+ * @returns {Shape[]}
+ */
+function plannedShapes(store, row, at, scale) {
+  return store.behind.flatMap(({ key, name, style, of }, i) => {
+    const dates = of(row);
+    if (!dates) return [];
+    const [from, to] = [scale.x(dates[0]), scale.x(dates[1])];
+    // A milestone is a date: its bracket stands around it.
+    const [left, right] = row.kind === "milestone" ? [from - 5, from + 5] : [from, Math.max(to, from + LEAST)];
+    const y = band(at, scale) + 29.5 - (i % 2) * 2.5;
+    const d = `M${left} ${y - 4.5}V${y}H${right}V${y - 4.5}`;
+    const title = {
+      key: "title",
+      tag: "title",
+      at: {},
+      text: `${name}: ${span(dayOf(dates[0]), finishDayOf(dates[1]))}`,
+    };
+    return [{ key: `${row.id}/${key}`, tag: "path", at: { d, class: `planned style-${style}` }, parts: [title] }];
   });
 }
 

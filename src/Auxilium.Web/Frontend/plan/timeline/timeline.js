@@ -13,7 +13,17 @@ import { SCALES, scaleFor, within } from "./scale.js";
 import { bandNames, bodyShapes } from "./shapes.js";
 import { patch, svgElement } from "./svg.js";
 
-const LAYERS = /** @type {const} */ (["back", "trays", "tails", "links", "names", "bars", "knobs", "ghosts"]);
+const LAYERS = /** @type {const} */ ([
+  "back",
+  "trays",
+  "planned",
+  "tails",
+  "links",
+  "names",
+  "bars",
+  "knobs",
+  "ghosts",
+]);
 const STRETCH = 240; // pixels by which the picture goes on when one scrolls to the side
 const REST = 160; // milliseconds after which zooming has come to rest, and is drawn in full
 const AROUND = 300; // pixels that are drawn on either side of what is in sight
@@ -107,9 +117,10 @@ export class Timeline {
 
   /** Whether nothing that the picture tells has changed since it was drawn. @param {number[]} seen */
   #isAsDrawn(...seen) {
-    const { rows, shown, shownLinks, closed, people, others, view, project, lit, ghosts, thread, drop } = this.#store;
+    const { rows, shown, shownLinks, closed, people, others, view, project, lit, ghosts, thread, drop, behind } =
+      this.#store;
     const { left, top, width, height } = this.#sight;
-    const plan = [rows, shown, shownLinks, closed, people, others, view, project, lit, ghosts, thread, drop];
+    const plan = [rows, shown, shownLinks, closed, people, others, view, project, lit, ghosts, thread, drop, behind];
     const now = [
       ...plan,
       this.scale.day,
