@@ -54,6 +54,8 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
 
     public DbSet<HoursRow> Hours => Set<HoursRow>();
 
+    public DbSet<TimerRow> Timers => Set<TimerRow>();
+
     public DbSet<PresenceRow> Presence => Set<PresenceRow>();
 
     public DbSet<AuditRow> Audit => Set<AuditRow>();
@@ -251,7 +253,16 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
                 });
             hours.HasIndex(h => new { h.PersonId, h.Day });
             hours.HasOne<ProjectRow>().WithMany().HasForeignKey(h => h.ProjectId);
+            hours.Property(h => h.EnteredAt).HasDefaultValueSql("now()");
         });
+        modelBuilder.Entity<TimerRow>(timer =>
+        {
+            timer.ToTable("timers").HasKey(t => t.PersonId);
+            timer.HasOne<PersonRow>().WithOne().HasForeignKey<TimerRow>(t => t.PersonId);
+            timer.HasOne<ProjectRow>().WithMany().HasForeignKey(t => t.ProjectId);
+        });
+        UseInstants<HoursRow>(modelBuilder);
+        UseInstants<TimerRow>(modelBuilder);
         modelBuilder.Entity<PresenceRow>(presence => presence.ToTable("presence").HasIndex(p => p.ProjectId));
         UseInstants<NoticeRow>(modelBuilder);
         UseInstants<MailRow>(modelBuilder);

@@ -72,6 +72,7 @@ services.AddSingleton<Feeds>();
 services.AddSingleton<OwnTimes>();
 services.AddSingleton<HandOvers>();
 services.AddSingleton<Hours>();
+services.AddSingleton<Timers>();
 services.AddSingleton<Mails>();
 services.AddSingleton<Proposals>();
 services.AddSingleton<NoticeBook>();
@@ -233,7 +234,8 @@ RepeatsApi.Map(api);
 ViewsApi.Map(api);
 ProposalsApi.Map(api);
 TalkApi.Map(app, api);
-WeekApi.Map(app, api);
+WeekApi.Map(app);
+HoursApi.Map(api);
 app.MapHub<PlanHub>("/live");
 app.MapRazorPages().WithStaticAssets();
 

@@ -60,8 +60,10 @@ public class DocumentsApiTests(DemoApp demo) : IClassFixture<DemoApp>
         var document = """
             {"format":"auxilium-plan/1","project":{"name":"x","start":"2027-05-03"},"people":[{"id":"ann","name":"Ann"}],
              "tasks":[{"id":"a","name":"A","length":"2d","progress":0.5,"assignments":[{"person":"ann","share":0.5}]}],
-             "hours":[{"task":"a","person":"ann","day":"2027-05-03","minutes":90},{"task":"a","person":"ann","day":"2027-05-20","minutes":60}],
-             "baselines":[{"id":"b1","name":"As agreed","taken":"2027-05-01","rows":[{"task":"a","start":"2027-05-03","finish":"2027-05-03"}]}]}
+             "hours":[{"task":"a","person":"ann","day":"2027-05-03","minutes":90},
+              {"task":"a","person":"ann","day":"2027-05-20","minutes":60}],
+             "baselines":[{"id":"b1","name":"As agreed","taken":"2027-05-01",
+              "rows":[{"task":"a","start":"2027-05-03","finish":"2027-05-03"}]}]}
             """;
         var answer = await _api.PostAsync("/api/v1/schedule?with=drift,effort&asOf=2027-05-13", document);
         Assert.Equal(HttpStatusCode.OK, answer.Status);

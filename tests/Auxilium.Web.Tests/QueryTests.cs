@@ -12,6 +12,7 @@ public class QueryTests(DemoApp demo) : IClassFixture<DemoApp>
     [Theory]
     [InlineData("/")]
     [InlineData("/my-week")]
+    [InlineData("/my-week/hours")]
     [InlineData("/notices")]
     [InlineData("/api/v1/projects")]
     public async Task Many_projects_take_as_many_queries_as_few(string path)

@@ -23,6 +23,7 @@ public enum FindingKind
     ProgressInFuture,
     NoProgressInPast,
     SeriesStops,
+    Drifted,
 }
 
 /// <summary>A weak spot of a plan.</summary>

@@ -40,6 +40,7 @@ public sealed class PlanCheck
             check.FinishTooLate,
             check.NegativeFloat,
             check.DatesMissed,
+            check.Drifted,
             check.FixedDatesThatBreakLinks,
             check.LeadsTooLong,
             check.PhaseLinksThatHideTasks,
@@ -106,6 +107,21 @@ public sealed class PlanCheck
             warning.Message,
             "A date that is missed in the plan will be missed for real: shorten what comes before it, or agree on another."
         );
+
+    private IEnumerable<Finding> Drifted()
+    {
+        if (Drift.Of(_schedule) is not { Finish: { Count: > 0 } late } drift)
+            yield break;
+        var behind = _leaves
+            .Where(row => !_plan.Tasks[row].IsFinished && drift.Of(row)?.Finish.Count > 0)
+            .OrderByDescending(row => drift.Of(row)!.Value.Finish.Count);
+        yield return Found(
+            FindingKind.Drifted,
+            behind,
+            $"The finish is {RippleText.Against(late, _plan.Project.Units)} “{LengthText.Shorten(drift.Baseline.Name)}”.",
+            "Tell those who count on it, or bring the tasks forward that have drifted most: they come first here."
+        );
+    }
 
     private IEnumerable<Finding> FixedDatesThatBreakLinks() =>
         from warning in _schedule.Warnings

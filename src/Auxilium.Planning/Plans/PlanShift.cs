@@ -30,6 +30,18 @@ public static class PlanShift
                     }
                 ),
             ],
+            Baselines =
+            [
+                .. plan.Baselines.Select(b =>
+                    b with
+                    {
+                        Taken = b.Taken.AddDays(days),
+                        Start = Later(b.Start),
+                        Finish = Later(b.Finish),
+                        Rows = [.. b.Rows.Select(r => r with { Start = Later(r.Start), Finish = Later(r.Finish) })],
+                    }
+                ),
+            ],
             Tasks =
             [
                 .. plan.Tasks.Select(t =>

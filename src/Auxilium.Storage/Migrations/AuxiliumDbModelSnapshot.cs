@@ -325,9 +325,23 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("date")
                         .HasColumnName("day");
 
+                    b.Property<DateTime>("EnteredAt")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("entered_at")
+                        .HasDefaultValueSql("now()");
+
+                    b.Property<string>("EnteredBy")
+                        .HasColumnType("text")
+                        .HasColumnName("entered_by");
+
                     b.Property<int>("Minutes")
                         .HasColumnType("integer")
                         .HasColumnName("minutes");
+
+                    b.Property<string>("TaskName")
+                        .HasColumnType("text")
+                        .HasColumnName("task_name");
 
                     b.HasKey("ProjectId", "TaskId", "PersonId", "Day")
                         .HasName("pk_hours");
@@ -1632,6 +1646,39 @@ namespace Auxilium.Storage.Migrations
                     b.ToTable("time_off", (string)null);
                 });
 
+            modelBuilder.Entity("Auxilium.Storage.Rows.TimerRow", b =>
+                {
+                    b.Property<string>("PersonId")
+                        .HasColumnType("text")
+                        .HasColumnName("person_id");
+
+                    b.Property<Guid>("ProjectId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("project_id");
+
+                    b.Property<DateTime>("StartedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("started_at");
+
+                    b.Property<string>("TaskId")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("task_id");
+
+                    b.Property<string>("TaskName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("task_name");
+
+                    b.HasKey("PersonId")
+                        .HasName("pk_timers");
+
+                    b.HasIndex("ProjectId")
+                        .HasDatabaseName("ix_timers_project_id");
+
+                    b.ToTable("timers", (string)null);
+                });
+
             modelBuilder.Entity("Auxilium.Storage.Rows.TokenRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -2065,6 +2112,23 @@ namespace Auxilium.Storage.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_time_off_people_person_id");
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.TimerRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.PersonRow", null)
+                        .WithOne()
+                        .HasForeignKey("Auxilium.Storage.Rows.TimerRow", "PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_timers_people_person_id");
+
+                    b.HasOne("Auxilium.Storage.Rows.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_timers_projects_project_id");
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.TokenRow", b =>

@@ -203,8 +203,9 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         await db.People.Where(p => p.ReportsTo == from).ExecuteUpdateAsync(p => p.SetProperty(x => x.ReportsTo, into), cancel);
         await db.Database.ExecuteSqlAsync(
             $"""
-            insert into hours select project_id, task_id, {into}, day, minutes from hours where person_id = {from} on conflict
-            (project_id, task_id, person_id, day) do update set minutes = hours.minutes + excluded.minutes
+            insert into hours (project_id, task_id, person_id, day, minutes, task_name, entered_by, entered_at)
+            select project_id, task_id, {into}, day, minutes, task_name, entered_by, entered_at from hours where person_id = {from}
+            on conflict (project_id, task_id, person_id, day) do update set minutes = hours.minutes + excluded.minutes
             """,
             cancel
         );
@@ -223,6 +224,8 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
             cancel
         );
         await db.Hours.Where(h => h.PersonId == from).ExecuteDeleteAsync(cancel);
+        await db.Hours.Where(h => h.EnteredBy == from).ExecuteUpdateAsync(h => h.SetProperty(x => x.EnteredBy, into), cancel);
+        await db.Timers.Where(t => t.PersonId == from).ExecuteDeleteAsync(cancel);
         await db.Members.Where(m => m.PersonId == from).ExecuteDeleteAsync(cancel);
         await db.ProjectRoles.Where(r => r.PersonId == from).ExecuteDeleteAsync(cancel);
         await db.Projects.Where(p => p.Coordinator == from).ExecuteUpdateAsync(p => p.SetProperty(x => x.Coordinator, into), cancel);

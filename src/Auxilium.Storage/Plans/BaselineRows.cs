@@ -31,7 +31,7 @@ internal static class BaselineRows
     public static Baseline ToBaseline(KeptBaselineRow row) =>
         new(row.Id, row.Name, row.Taken, row.Whole, PlanTime.FromDateTime(row.Start), PlanTime.FromDateTime(row.Finish), Read(row.Rows));
 
-    /// <summary>A list a row, without names of fields: a baseline of 10,000 rows is written and read with every plan that has it.</summary>
+    /// <summary>A list a row, without names of fields: a baseline of 10,000 rows is read with the plan that has it.</summary>
     private static string Write(ImmutableArray<BaselineRow> rows)
     {
         var buffer = new ArrayBufferWriter<byte>(rows.Length * 100);

@@ -1,5 +1,7 @@
+using System.Collections.Immutable;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Tracking;
 using Auxilium.Storage.Rows;
 using Auxilium.Storage.Tracking;
 using Microsoft.EntityFrameworkCore;
@@ -84,19 +86,29 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     /// <param name="mayNameAddresses">Whether its author may give people who are new here a mail address, as on the page of a
     /// person.</param>
     /// <exception cref="PersonProblemException">One of the plan's people cannot be taken into the directory as they are.</exception>
-    public async Task<StoredPlan> CreateAsync(Plan plan, Person coordinator, bool mayNameAddresses, CancellationToken cancel = default)
+    /// <param name="hours">Hours that people worked on its tasks.</param>
+    /// <exception cref="HoursProblemException">With these hours, somebody would have worked more than a day has.</exception>
+    public async Task<StoredPlan> CreateAsync(
+        Plan plan,
+        Person coordinator,
+        bool mayNameAddresses,
+        ImmutableArray<WorkedHours> hours = default,
+        CancellationToken cancel = default
+    )
     {
         var era = memory.Era;
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var stored = await CreateAsync(db, plan, coordinator, mayNameAddresses, cancel);
+        if (!hours.IsDefaultOrEmpty)
+            await Hours.BringInAsync(db, stored, hours, coordinator.Id, clock.GetUtcNow().UtcDateTime, cancel);
         await transaction.CommitAsync(cancel);
         memory.Keep(stored, stored.Schedule.Plan, era);
         return stored;
     }
 
     /// <summary>The same as a part of a transaction, which is committed with all the rest of it.</summary>
-    /// <inheritdoc cref="CreateAsync(Plan, Person, bool, CancellationToken)"/>
+    /// <inheritdoc cref="CreateAsync(Plan, Person, bool, ImmutableArray{WorkedHours}, CancellationToken)"/>
     public async Task<StoredPlan> CreateAsync(
         AuxiliumDb db,
         Plan plan,

@@ -145,20 +145,6 @@ public sealed class ProposalRow
     public DateTime? DecidedAt { get; set; }
 }
 
-/// <summary>Hours that somebody worked on a task on a day.</summary>
-public sealed class HoursRow
-{
-    public Guid ProjectId { get; set; }
-
-    public required string TaskId { get; set; }
-
-    public required string PersonId { get; set; }
-
-    public DateOnly Day { get; set; }
-
-    public int Minutes { get; set; }
-}
-
 /// <summary>A page of a plan that is open somewhere.</summary>
 public sealed class PresenceRow
 {

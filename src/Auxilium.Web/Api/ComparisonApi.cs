@@ -109,20 +109,17 @@ internal static class ComparisonApi
         var finish =
             compared.Finish.Count == 0
                 ? $"Both finish on {day}."
-                : $"{Named(after)} finishes on {day}, {RippleText.Shift(compared.Finish, now.Project.Units)} than {Lower(Named(before))} ({other}).";
+                : $"{Named(after)} finishes on {day}, {RippleText.Shift(compared.Finish, now.Project.Units)} than "
+                    + $"{Lower(Named(before))} ({other}).";
         var kinds = compared.Rows.CountBy(row => row.Change).ToDictionary();
-        string[] words =
+        (RowChange Change, string Word)[] said =
         [
-            .. new[]
-            {
-                (RowChange.Moved, "moved"),
-                (RowChange.Grew, "changed in effort"),
-                (RowChange.New, "new"),
-                (RowChange.Dropped, "dropped"),
-            }
-                .Where(kind => kinds.ContainsKey(kind.Item1))
-                .Select(kind => $"{kinds[kind.Item1]} {kind.Item2}"),
+            (RowChange.Moved, "moved"),
+            (RowChange.Grew, "changed in effort"),
+            (RowChange.New, "new"),
+            (RowChange.Dropped, "dropped"),
         ];
+        string[] words = [.. said.Where(k => kinds.ContainsKey(k.Change)).Select(k => $"{kinds[k.Change]} {k.Word}")];
         return words.Length == 0 ? $"{finish} No task differs." : $"{finish} Tasks: {ListText.Listed(words)}.";
     }
 }

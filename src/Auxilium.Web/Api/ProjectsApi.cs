@@ -164,9 +164,15 @@ internal static class ProjectsApi
         {
             var document = await RequestDocument.ReadAsync(context.Request, RequestDocument.MostBytes);
             using var turn = await budgets.EnterAsync(context, cancel);
-            var plan = PlanDocumentReader.Read(document, cancel);
-            var stored = await store.CreateAsync(plan, context.User.Person(), context.User.IsOrganiser(), cancel);
+            var (plan, hours) = PlanDocumentReader.ReadWhole(document, cancel);
+            var stored = await store.CreateAsync(plan, context.User.Person(), context.User.IsOrganiser(), hours, cancel);
             return Results.Created($"/api/v1/projects/{stored.Project}/plan", new CreatedProject(stored.Project, stored.Version));
+        }
+        catch (HoursProblemException full)
+        {
+            return Problems.Unreadable(
+                new UnreadableDocumentException([new DocumentError($"$.hours[{full.Position}].minutes", "range", full.Message)])
+            );
         }
         catch (PersonProblemException person)
         {

@@ -81,6 +81,8 @@ await bundle([
   "sheets/forecast.js",
   "sheets/journal.js",
   "sheets/settings.js",
+  "shared/timer.js",
+  "week/hours.js",
   "week/week.js",
 ]);
 // What the Plan screen cannot start without is fetched at once, and not one file after another as they are named.

@@ -3,6 +3,7 @@ using Auxilium.Planning.CheckUp;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Tracking;
 using CsCheck;
 
 namespace Auxilium.Planning.Tests.CheckUp;
@@ -36,6 +37,7 @@ public class PlanCheckTests
     [InlineData(FindingKind.NoProgressInPast, "A")]
     [InlineData(FindingKind.FinishTooLate, "E D C B A")]
     [InlineData(FindingKind.OwnerAway, "A")]
+    [InlineData(FindingKind.Drifted, "C D E M")]
     public void Each_weakness_is_found_with_its_tasks_and_one_click_mends_it_where_one_can(FindingKind kind, string tasks)
     {
         var (plan, today) = Weak(kind);
@@ -115,6 +117,15 @@ public class PlanCheckTests
                 Today
             ),
             FindingKind.NoProgressInPast => (plan, Today.AddDays(1)),
+            FindingKind.Drifted => (
+                (plan with { Baselines = [Baselines.Take(plan.Calculate(), "b1", "As agreed", Today)] }).With("C", t =>
+                    t with
+                    {
+                        Length = Length.Days(9),
+                    }
+                ),
+                Today
+            ),
             FindingKind.FinishTooLate => (plan with { Project = plan.Project with { FinishBy = PlanTime.At(2027, 5, 7, 18) } }, Today),
             _ => (
                 plan.With("A", t => t with { AroundTheClock = true }) with

@@ -24,6 +24,7 @@ import { listProposals } from "./panels/proposals.js";
 import { listenToRowDrags } from "./list/row-drag.js";
 import { Remembered } from "./state/remembered.js";
 import { showBehind } from "./server/behind.js";
+import { followHours } from "./server/hours.js";
 import { showOthers } from "./server/others.js";
 import { showPast } from "./panels/past.js";
 import { Sight } from "./state/sight.js";
@@ -37,6 +38,7 @@ import { listenToLinks } from "./timeline/link-panel.js";
 import { Timeline } from "./timeline/timeline.js";
 import { printPlan } from "./panels/print.js";
 import { makeToolbar } from "./panels/toolbar.js";
+import { runsOn, startTimer, stopTimer } from "../shared/timer.js";
 
 const element = (/** @type {string} */ id) => /** @type {HTMLElement} */ (document.getElementById(id));
 const main = element("main");
@@ -100,6 +102,14 @@ const screen = {
   openPaste: () => void openPaste(),
   openKeys,
   openBaseline: () => void openBaseline(),
+  turnTimer: (task) => {
+    const project = main.dataset.project ?? "";
+    // What was done is said by whatever follows the timer; only why it was not is told here.
+    const before = runsOn(project, task);
+    void (before ? stopTimer() : startTimer(project, task)).then((said) => {
+      if (runsOn(project, task) === before) store.tell(said);
+    });
+  },
   openView,
   turnTray: () => turnTray(),
   fit,
@@ -243,6 +253,7 @@ if (isPlan) {
 }
 store.changed();
 if (store.rights !== "shared" && store.rights !== "past") {
+  followHours(store, main.dataset.project ?? "", data.used);
   outbox.resume();
   followLive(store, main.dataset.project ?? "", main.dataset.me ?? "", outbox, (task) => talk.heard(task));
   listProposals(store, main.dataset.project ?? "", main.dataset.token ?? "", show);

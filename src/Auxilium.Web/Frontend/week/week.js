@@ -2,6 +2,7 @@
 // My week: what is ticked and typed is sent at once, and the line above says what it did.
 
 import { percentOf, shareOf } from "../shared/percent.js";
+import { runsOn, startTimer, stopTimer } from "../shared/timer.js";
 
 const main = /** @type {HTMLElement} */ (document.getElementById("main"));
 const said = /** @type {HTMLElement} */ (document.getElementById("week-said"));
@@ -24,6 +25,13 @@ function listen(item) {
     else say(text);
   };
 
+  document.addEventListener("auxilium-timer", () => {
+    const button = item.querySelector('[data-act="timer"]');
+    if (!button) return;
+    const before = button.textContent ?? "";
+    button.textContent = runsOn(project, task) ? "Stop timer" : "Start timer";
+    button.setAttribute("aria-label", (button.getAttribute("aria-label") ?? "").replace(before, button.textContent));
+  });
   item.addEventListener("change", (event) => {
     const input = /** @type {HTMLInputElement} */ (event.target);
     const text = input.value.trim();
@@ -47,6 +55,8 @@ function listen(item) {
   });
   item.addEventListener("click", (event) => {
     const { act } = /** @type {HTMLElement} */ (event.target).dataset;
+    if (act === "timer")
+      void (runsOn(project, task) ? stopTimer() : startTimer(project, task)).then((told) => say(told));
     if (act === "comment") void comment();
     if (act === "look") void look();
     if (act === "cannot") void cannot();

@@ -4,7 +4,9 @@ using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Words;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Plans;
+using Auxilium.Storage.Tracking;
 using Auxilium.Web.Access;
+using Auxilium.Web.Api;
 using Auxilium.Web.Pages.Shared;
 using Auxilium.Web.PlanScreen;
 using Microsoft.AspNetCore.Authorization;
@@ -23,6 +25,7 @@ public sealed class PlanModel(
     Proposals proposals,
     Auxilium.Storage.People.Directory people,
     PastPlans past,
+    Hours hours,
     OrganisationClock clock,
     Today today
 ) : PlanScreenModel
@@ -53,7 +56,8 @@ public sealed class PlanModel(
             directory.Select(p => p.Name),
             rights == "look" ? teams.Where(t => plan.Schedule.Plan.FindPerson(t.Key) is not null).ToDictionary() : teams,
             plan.Schedule.Plan.Calendars.Select(c => new { c.Id, c.Name }),
-            await proposals.CountAsync(id, cancel)
+            await proposals.CountAsync(id, cancel),
+            UsedDocument.Of(plan.Schedule, await hours.ByTaskAsync(id, cancel))
         );
         Show(id, screen, rights, me, views.Of(plan), await edits.LastAsync(plan, me, cancel), more);
         return Page();

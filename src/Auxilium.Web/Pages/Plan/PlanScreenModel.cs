@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Auxilium.Storage.Plans;
+using Auxilium.Web.Api;
 using Auxilium.Web.PlanScreen;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
@@ -67,6 +68,7 @@ public abstract class PlanScreenModel : PageModel
                 more.Teams,
                 more.Calendars,
                 more.Proposals,
+                more.Used,
             },
             // Its encoder escapes <, > and &, so that no name can end the element the data stands in.
             RowJson.Options
@@ -80,16 +82,18 @@ public abstract class PlanScreenModel : PageModel
 /// <param name="Teams">The team of each who is in one, by their id.</param>
 /// <param name="Calendars">The plan's calendars by id and name.</param>
 /// <param name="Proposals">How many changes wait for a decision.</param>
+/// <param name="Used">Hours worked beside the work that was to be.</param>
 public sealed record PlanExtras(
     object Talk,
     JsonNode? View,
     IEnumerable<string> Directory,
     IReadOnlyDictionary<string, string> Teams,
     IEnumerable<object> Calendars,
-    int Proposals
+    int Proposals,
+    IReadOnlyList<UsedDocument> Used
 )
 {
-    public static PlanExtras None { get; } = new(Array.Empty<object>(), null, [], new Dictionary<string, string>(), [], 0);
+    public static PlanExtras None { get; } = new(Array.Empty<object>(), null, [], new Dictionary<string, string>(), [], 0, []);
 }
 
 /// <summary>Which past version of a plan is shown.</summary>
@@ -99,6 +103,8 @@ public sealed record PlanExtras(
 /// <param name="Days">The days to choose from.</param>
 public sealed record PastView(int Version, string Moment, string? By, bool MayTake, IReadOnlyList<PastDay> Days)
 {
+    public string ByWhom => By is null ? "" : $", after an edit by {By}";
+
     /// <summary>The days for the script of the page.</summary>
     public string DaysJson => JsonSerializer.Serialize(Days, JsonSerializerOptions.Web);
 }

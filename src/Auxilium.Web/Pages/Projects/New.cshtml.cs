@@ -81,7 +81,7 @@ public sealed class NewModel(PlanStore store, Organisation organisation, Today t
                     FinishBy = finish,
                 },
         };
-        var stored = await store.CreateAsync(plan, coordinator!, false, cancel);
+        var stored = await store.CreateAsync(plan, coordinator!, false, cancel: cancel);
         return Redirect($"/projects/{stored.Project}");
     }
 

@@ -13,7 +13,7 @@ import { rescue } from "../panels/rescue.js";
 import { linkParts } from "./links.js";
 import { checklistParts, markParts, pageParts, repeatParts } from "./marks.js";
 import { peopleParts } from "./people.js";
-import { dateParts, deadline, plannedParts, progressParts, whyParts, workParts } from "./sections.js";
+import { dateParts, deadline, hoursParts, plannedParts, progressParts, whyParts, workParts } from "./sections.js";
 
 export class TaskCard {
   #store;
@@ -140,6 +140,7 @@ export class TaskCard {
       this.#section("People", peopleParts(card, send)),
       ...(phase ? [] : [this.#section("Work", workParts(this.#store, card, send))]),
       ...(phase ? [] : [this.#section("Progress", progressParts(this.#store, card, send))]),
+      this.#section("Hours", hoursParts(this.#store, card, this.#outbox.project)),
       ...(card.kind !== "phase" || card.repeats
         ? [
             this.#section(

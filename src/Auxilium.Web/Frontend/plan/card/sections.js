@@ -4,6 +4,7 @@
 /** @import { Card } from "../state/types.js" */
 /** @import { Store } from "../state/store.js" */
 import { percentOf, shareOf } from "../../shared/percent.js";
+import { runsOn, startTimer, stopTimer } from "../../shared/timer.js";
 import { dayOf, finishDayOf, minutesOf, parts, short, span, timeIn } from "../state/time.js";
 import { checkField, choiceField, element, quietButton, textField } from "./fields.js";
 
@@ -185,6 +186,27 @@ function pauses(store, card, send) {
     { hint: "2d after 1d" },
   );
   return [...rows, another];
+}
+
+/** Hours worked beside the work that was to be, and the timer. @param {Store} store @param {Card} card @param {string} project */
+export function hoursParts(store, card, project) {
+  const used = store.used.get(card.id);
+  const words = used ? `${used.said}.` : "Nobody has entered hours yet.";
+  const parts = [
+    element("p", { class: `hours-used${used?.isEating ? " late" : ""}` }, `${used?.isEating ? "▲ " : ""}${words}`),
+  ];
+  if (card.kind === "phase" || store.whyNot !== null) return parts;
+  const button = quietButton("", () => {
+    const before = runsOn(project, card.id);
+    const turned = before ? stopTimer() : startTimer(project, card.id);
+    void turned.then((said) => {
+      if (runsOn(project, card.id) === before) store.tell(said);
+    });
+  });
+  const name = () => (button.textContent = runsOn(project, card.id) ? "Stop timer" : "Start timer");
+  name();
+  document.addEventListener("auxilium-timer", name);
+  return [...parts, element("div", { class: "actions" }, button)];
 }
 
 /** @param {Store} store @param {Card} card @param {SendEdit} send */

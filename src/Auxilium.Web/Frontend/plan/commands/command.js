@@ -23,6 +23,7 @@
  * @property {() => void} openPaste
  * @property {() => void} openKeys
  * @property {() => void} openBaseline asks for the name of a new baseline
+ * @property {(task: string) => void} turnTimer starts the timer on a task, or stops it
  * @property {(part?: "columns") => void} openView
  * @property {() => void} turnTray
  * @property {(rows: Row[]) => void} fit brings rows into the timeline

@@ -96,6 +96,13 @@ export const TASKS = [
     },
   },
   {
+    name: "timer",
+    title: "Start or stop the timer on the task",
+    letter: "t",
+    can: (screen) => screen.store.whyNot ?? aSavedRow(screen),
+    run: (screen) => screen.turnTimer(rowOf(screen).id),
+  },
+  {
     name: "aside",
     title: "Put aside without a date, or take up again",
     letter: "u",

@@ -2,11 +2,11 @@
 // What a field of a task is: how its cell, editor, order, groups, filter, colour, card and copies work. Each field is a module of its
 // own; the list of them is in fields.js.
 
-/** @import { Card, Person, Row } from "../state/types.js" */
+/** @import { Card, Person, Row, Used } from "../state/types.js" */
 /** @import { Store } from "../state/store.js" */
 /** @import { SendEdit } from "../card/sections.js" */
 
-/** What rows are seen among. @typedef {{ people: Person[], teams: Map<string, string> }} Around */
+/** What rows are seen among. @typedef {{ people: Person[], teams: Map<string, string>, used?: Map<string, Used> }} Around */
 
 /**
  * The edit that a typed text means, or the sentence that says why it means none.

@@ -17,6 +17,7 @@ import { priority } from "./priority.js";
 import { progress, state } from "./state.js";
 import { team } from "./team.js";
 import { float, steps } from "./told.js";
+import { used } from "./used.js";
 
 /** @type {Field[]} */
 export const FIELDS = [
@@ -35,6 +36,7 @@ export const FIELDS = [
   progress,
   float,
   effort,
+  used,
   deadline,
   key,
   label,

@@ -79,6 +79,7 @@ export function rowSentence(store, row) {
     if (row.stretches) facts.push("with pauses");
     if (row.deadline !== null) facts.push(`deadline ${short(finishDayOf(row.deadline))}`);
     facts.push(...FIELDS.flatMap(({ said }) => said?.(row) ?? []));
+    facts.push(store.used.get(row.id)?.said ?? "");
     if (row.critical) facts.push("sets the finish");
     else if (row.spare) facts.push(`${row.spare} of float`);
     if (row.warning) facts.push(row.warning);

@@ -54,6 +54,7 @@ export class Outbox {
   /** @param {Store} store @param {string} project @param {string} token @param {string} me id of the person */
   constructor(store, project, token, me) {
     this.#store = store;
+    /** Id of the project. */ this.project = project;
     this.#unsent = new Unsent(`${unsentOf(me)}${project}:`);
     this.#address = `/api/v1/projects/${project}/`;
     this.#token = token;

@@ -34,6 +34,7 @@ export class Store {
    * @type {Map<string, { comments: number, files: number }>}
    */
   talk = new Map();
+  /** By id: hours worked on a row. @type {Map<string, import("./types.js").Used>} */ used = new Map();
   /** Other projects, once one has asked for them. @type {{ id: string, name: string, start: number, finish: number }[]} */ others =
     [];
   /**
@@ -49,7 +50,7 @@ export class Store {
   /** How many tasks the newest edit moved. */ moved = 0;
   /**
    * A sentence that takes the place of the ripple for now.
-   * @type {{ text: string, tone: "problem" | "preview" | "waiting" | "proposal", drop?: (() => void) | undefined } | null}
+   * @type {{ text: string, tone: "problem" | "preview" | "waiting" | "proposal" | "told", drop?: (() => void) | undefined } | null}
    */
   notice = null;
   /** By "row/column". @type {Map<string, Draft>} */ drafts = new Map();
@@ -119,6 +120,13 @@ export class Store {
     this.changed();
   };
 
+  /** Says in the bottom line what was done besides edits. @param {string} text */
+  say(text) {
+    if (text === "") return;
+    this.notice = { tone: "told", text };
+    this.changed();
+  }
+
   /** Pixels that a row is high. */
   get rowHeight() {
     return this.view.wrap ? 46 : 30;
@@ -134,6 +142,12 @@ export class Store {
     if (filtersOf(this.view) === 0) return this.rows.filter(also);
     const inside = this.view.phase === "" ? null : insideOf(this.rows, this.view.phase);
     return this.rows.filter((row) => also(row) && passes(row, this.view, this) && (!inside || inside.has(row.id)));
+  }
+
+  /** Takes the hours that have been worked. @param {import("./types.js").Used[]} used */
+  takeUsed(used) {
+    this.used = new Map(used.map((one) => [one.task, one]));
+    this.changed();
   }
 
   /** How much is said about a task, and how many files it has. @param {string} task @param {number} comments @param {number} files */

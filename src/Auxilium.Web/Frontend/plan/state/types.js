@@ -53,6 +53,7 @@
 /** @typedef {{ id: string, name: string, initials: string, hue: number }} Person */
 /** @typedef {{ from: number, to: number, name: string | null }} Closed */
 /** @typedef {{ text: string, strong: boolean }} Run */
+/** Hours worked on a row. @typedef {{ task: string, minutes: number, share: number | null, isEating: boolean, said: string }} Used */
 
 /**
  * @typedef {object} Project

@@ -306,7 +306,7 @@ const middle = (at, scale) => band(at, scale) + 15;
 
 /** @param {Store} store @param {Row} row @param {number} at @param {Scale} scale @returns {Shape} */
 function barShape(store, row, at, scale) {
-  const parts = row.kind === "milestone" ? pennant(row, at, scale) : bar(row, at, scale);
+  const parts = row.kind === "milestone" ? pennant(row, at, scale) : bar(store, row, at, scale);
   /** @type {Shape["at"]} */
   const group = { "data-bar": row.id, tabindex: -1, role: "img", "aria-label": rowSentence(store, row) };
   if (isNear(store, row.id)) group.class = "is-lit";
@@ -343,8 +343,8 @@ function labelShape(label, row, at, scale) {
   };
 }
 
-/** @param {Row} row @param {number} at @param {Scale} scale @returns {Shape[]} */
-function bar(row, at, scale) {
+/** @param {Store} store @param {Row} row @param {number} at @param {Scale} scale @returns {Shape[]} */
+function bar(store, row, at, scale) {
   const x = scale.x(row.start ?? 0);
   const width = Math.max(LEAST, scale.x(row.finish) - x);
   const y = band(at, scale) + 6;
@@ -382,6 +382,8 @@ function bar(row, at, scale) {
     };
     parts.push({ key: i === 0 ? "done" : `done${i}`, tag: "rect", at: fill });
   });
+  const used = store.used.get(row.id);
+  if (used?.share != null) parts.push(usedMark(used, x, width, y));
   if (row.critical) {
     const keel = { x: x + 0.5, y: y + BAR - 3.5, width: width - 1, height: 4, rx: 1.5, class: "keel" };
     parts.push({ key: "keel", tag: "rect", at: keel });
@@ -390,6 +392,22 @@ function bar(row, at, scale) {
   if (row.fixedSides === "behind" || row.fixedSides === "both") parts.push(bracket("to", x + width + 2, y, 3));
   if (row.deadline !== null) parts.push(deadlineMark(row.deadline, row.finish, at, scale));
   return parts;
+}
+
+/**
+ * How much of the effort is used: a peg that stands on the bar, as far along as the hours are; with a head that is filled where they
+ * are further than the work.
+ * @param {import("../state/types.js").Used} used
+ * @param {number} x
+ * @param {number} width
+ * @param {number} y
+ * @returns {Shape}
+ */
+function usedMark({ share, isEating, said }, x, width, y) {
+  const at = x + Math.min(1, share ?? 0) * width;
+  const d = isEating ? `M${at} ${y + 1}l-5 -7h10z` : `M${at} ${y + 1}v-2.5a2.5 2.5 0 1 1 .01 0`;
+  const title = { key: "title", tag: "title", at: {}, text: said };
+  return { key: "used", tag: "path", at: { d, class: `used-mark${isEating ? " is-eating" : ""}` }, parts: [title] };
 }
 
 /** From when to when the work goes on. @param {Row} row @returns {[number, number][]} */

@@ -117,10 +117,25 @@ export class Timeline {
 
   /** Whether nothing that the picture tells has changed since it was drawn. @param {number[]} seen */
   #isAsDrawn(...seen) {
-    const { rows, shown, shownLinks, closed, people, others, view, project, lit, ghosts, thread, drop, behind } =
+    const { rows, shown, shownLinks, closed, people, others, view, project, lit, ghosts, thread, drop, behind, used } =
       this.#store;
     const { left, top, width, height } = this.#sight;
-    const plan = [rows, shown, shownLinks, closed, people, others, view, project, lit, ghosts, thread, drop, behind];
+    const plan = [
+      rows,
+      shown,
+      shownLinks,
+      closed,
+      people,
+      others,
+      view,
+      project,
+      lit,
+      ghosts,
+      thread,
+      drop,
+      behind,
+      used,
+    ];
     const now = [
       ...plan,
       this.scale.day,

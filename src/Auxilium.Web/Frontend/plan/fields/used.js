@@ -1,0 +1,27 @@
+// @ts-check
+// Hours worked on a task beside the work it was to take.
+
+/** @type {import("./field.js").Field} */
+export const used = {
+  key: "used",
+  label: "Used",
+  width: 110,
+  extra: true,
+  text: (store, row) => {
+    const worked = store.used.get(row.id);
+    if (!worked) return "";
+    const hours = `${Math.round(worked.minutes / 6) / 10}h`;
+    if (worked.share === null) return hours;
+    return `${hours} · ${Math.round(worked.share * 100)}%${worked.isEating ? " ▲" : ""}`;
+  },
+  filter: {
+    any: "Any",
+    values: (store) => (store.used.size > 0 ? [["Eating more than planned", "eating"]] : []),
+    holds: (row, _, around) => around.used?.get(row.id)?.isEating === true,
+    says: () => "eating more than planned",
+  },
+  barLabel: (store, row) => {
+    const worked = store.used.get(row.id);
+    return worked ? `${Math.round(worked.minutes / 6) / 10}h` : "";
+  },
+};
