@@ -193,7 +193,7 @@ public class HoursTests
         var (imke, wanda) = (demo.App.SignedIn(), demo.App.SignedIn("wanda"));
         await SayAsync(wanda, project, "a", """{"day":"2027-05-05","hours":2.5}""");
         var own = await wanda.GetStringAsync("/my-week/hours?from=2027-05-05");
-        Assert.Matches("data-day=\"2027-05-05\" data-minutes=\"150\"\s+aria-label=\"Glue lanterns, Wed 5 May\"", own);
+        Assert.Matches("data-day=\"2027-05-05\" data-minutes=\"150\"\\s+aria-label=\"Glue lanterns, Wed 5 May\"", own);
         Assert.DoesNotContain("everybody, by person", own, StringComparison.Ordinal);
         // The week after offers the rows of this one.
         Assert.Contains("data-last=\"true\"", await wanda.GetStringAsync("/my-week/hours?from=2027-05-12"), StringComparison.Ordinal);
