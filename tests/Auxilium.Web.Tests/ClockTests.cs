@@ -59,7 +59,7 @@ public class ClockTests
         await server.Api.EditAsync(project, """{"type":"placeTask","task":"a","start":"2027-05-13"}""", 1);
         Assert.Equal("ready", (await StatesAsync(server, project))[0]);
         // Pages without a connection of their own know when to ask again.
-        foreach (var address in new[] { "/", "/my-week", $"/projects/{project}/report" })
+        foreach (var address in new[] { "/", "/projects", "/my-week", $"/projects/{project}/report" })
             Assert.Contains("data-day-ends=\"60\"", await server.Api.Http.GetStringAsync(address), StringComparison.Ordinal);
         await using var page = await LiveServers.JoinAsync(server, "imke", project, 2);
         clock.Now = new DateTimeOffset(2027, 5, 13, 22, 1, 0, TimeSpan.Zero);

@@ -27,7 +27,7 @@ public class ClosedProjectsTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Contains("Archive project", await imke.GetStringAsync($"/projects/{project}/close"), StringComparison.Ordinal);
         Assert.Contains("is archived", await PostAsync(imke, $"/projects/{project}/close", "Archive"), StringComparison.Ordinal);
 
-        Assert.DoesNotContain("Summer store", MainOf(await imke.GetStringAsync("/")), StringComparison.Ordinal);
+        Assert.DoesNotContain("Summer store", MainOf(await imke.GetStringAsync("/projects")), StringComparison.Ordinal);
         Assert.DoesNotContain("Clear the loft", await wanda.GetStringAsync("/my-week"), StringComparison.Ordinal);
         Assert.Contains("Clear the loft", await imke.GetStringAsync($"/projects/{project}"), StringComparison.Ordinal);
         Assert.Equal(

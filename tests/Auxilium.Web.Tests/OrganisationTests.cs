@@ -89,7 +89,7 @@ public partial class OrganisationTests(DemoApp shared) : IClassFixture<DemoApp>
         var page = WebUtility.HtmlDecode(await answer.Content.ReadAsStringAsync());
         Assert.Contains(problem, page, StringComparison.Ordinal);
         Assert.Contains("value=\"Renamed\"", page, StringComparison.Ordinal);
-        Assert.DoesNotContain("Renamed", await client.GetStringAsync("/"), StringComparison.Ordinal);
+        Assert.DoesNotContain("Renamed", await client.GetStringAsync("/projects"), StringComparison.Ordinal);
     }
 
     [Theory]

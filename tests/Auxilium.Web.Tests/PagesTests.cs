@@ -10,7 +10,7 @@ public partial class PagesTests(DemoApp demo) : IClassFixture<DemoApp>
     [Fact]
     public async Task The_first_page_lists_projects_with_dates_progress_and_states()
     {
-        var page = WebUtility.HtmlDecode(await demo.App.SignedIn().GetStringAsync("/"));
+        var page = WebUtility.HtmlDecode(await demo.App.SignedIn().GetStringAsync("/projects"));
         Assert.Contains("Slipway & Shed Roof", page, StringComparison.Ordinal);
         Assert.Contains("Deadline 14 Jun, ", page, StringComparison.Ordinal);
         Assert.Matches(@"\d+ overdue", page);

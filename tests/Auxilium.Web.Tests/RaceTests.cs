@@ -131,7 +131,7 @@ public class RaceTests(DemoApp demo) : IClassFixture<DemoApp>
             plan.Version++;
         });
         own.App.Services.GetRequiredService<PlanMemory>().Forget();
-        var list = WebUtility.HtmlDecode(await own.Api.Http.GetStringAsync("/"));
+        var list = WebUtility.HtmlDecode(await own.Api.Http.GetStringAsync("/projects"));
         Assert.Contains("Its dates cannot be worked out.", list, StringComparison.Ordinal);
         Assert.Contains("Boats", list, StringComparison.Ordinal);
         Assert.Contains(sound.ToString(), await own.Api.Http.GetStringAsync("/api/v1/projects"), StringComparison.Ordinal);

@@ -129,6 +129,7 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
     /// </summary>
     [Theory]
     [InlineData("GET", "/", "302 200 200 200 200 200")]
+    [InlineData("GET", "/projects", "302 200 200 200 200 200")]
     [InlineData("GET", "/projects/new", "302 403 403 403 200 200")]
     [InlineData("POST", "/projects/new", "401 403 403 403 200 200")]
     [InlineData("GET", "/projects/{id}", "302 404 200 200 200 200")]

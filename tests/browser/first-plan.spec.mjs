@@ -92,7 +92,7 @@ test("rows appear as fast as one types and keep their order", async ({ page, pla
 });
 
 test("the first screen shows what is in each project and opens it", async ({ page, plan }) => {
-  await page.goto("/");
+  await page.goto("/projects");
   const regatta = page.getByRole("listitem").filter({ has: page.getByRole("heading", { name: "Lantern Regatta" }) });
   await expect(regatta).toContainText("3 May – 9 Jun");
   await expect(regatta).toContainText("Deadline 14 Jun, 3 days to spare");

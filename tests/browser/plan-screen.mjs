@@ -18,14 +18,14 @@ export class PlanScreen {
 
   /** Opens a project of the demo. @param {string} name */
   async open(name) {
-    await this.page.goto("/");
+    await this.page.goto("/projects");
     await this.page.getByRole("link", { name }).click();
     await this.ready();
   }
 
   /** Makes a project and stands in its empty list. @param {string} name @param {string} [start] */
   async create(name, start = "3 May") {
-    await this.page.goto("/");
+    await this.page.goto("/projects");
     await this.page.getByRole("link", { name: "New project" }).first().click();
     await this.page.getByLabel("Name").fill(name);
     await this.page.getByLabel("Start date").fill(start);

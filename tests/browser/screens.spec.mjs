@@ -11,7 +11,7 @@ for (const colorScheme of /** @type {const} */ (["light", "dark"])) {
     test.slow();
     await page.emulateMedia({ colorScheme });
     const check = (/** @type {string} */ where) => expectAccessible(page, where);
-    await page.goto("/");
+    await page.goto("/projects");
     await check("projects");
     await page.goto("/projects/new");
     await page.getByRole("button", { name: "Create project" }).click();

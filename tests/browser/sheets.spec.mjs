@@ -113,7 +113,7 @@ test("a calendar is made from a ready one, gets holidays, and its year is shown"
 });
 
 test("a project can be begun from the day it must be finished", async ({ page, plan }) => {
-  await page.goto("/");
+  await page.goto("/projects");
   await page.getByRole("link", { name: "New project" }).first().click();
   await page.getByLabel("Name").fill("Open day");
   await expect(page.getByLabel("Start date")).toHaveValue("13 May 2027");

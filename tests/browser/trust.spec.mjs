@@ -32,7 +32,7 @@ test("an edit that was not saved is its person's: another who signs in does not 
   isDown = false;
   /** @type {string[]} */ const sent = [];
   page2.on("request", (request) => request.method() === "POST" && sent.push(request.url()));
-  await page2.goto("/");
+  await page2.goto("/projects");
   await page2.getByRole("link", { name: "Slipway" }).first().click();
   await page2.locator("html[data-ready=true]").waitFor();
   expect(sent.filter((address) => address.includes(id))).toEqual([]);

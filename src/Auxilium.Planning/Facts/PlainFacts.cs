@@ -5,7 +5,7 @@ namespace Auxilium.Planning.Facts;
 /// <summary>Every plain fact that a task has.</summary>
 public static class PlainFacts
 {
-    public static ImmutableArray<Fact> All { get; } = [PriorityFact.It, KeyFact.It, ColourFact.It, LabelFact.It];
+    public static ImmutableArray<Fact> All { get; } = [PriorityFact.It, KeyFact.It, ColourFact.It, LabelFact.It, DeliveredByFact.It];
 
     public static PriorityFact Priority => PriorityFact.It;
 
@@ -14,6 +14,8 @@ public static class PlainFacts
     public static ColourFact Colour => ColourFact.It;
 
     public static LabelFact Label => LabelFact.It;
+
+    public static DeliveredByFact DeliveredBy => DeliveredByFact.It;
 
     private static readonly Dictionary<string, Fact> Names = All.ToDictionary(fact => fact.Name);
 

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 
@@ -19,6 +20,9 @@ namespace Auxilium.Planning.Tracking;
 /// <param name="Series">Id of the repeating task that it is one of.</param>
 /// <param name="Effort">Minutes of work of all its people, to the nearest; of a phase those of its rows.</param>
 /// <param name="Drift">Working minutes that its finish is later than the measure has it; <c>null</c> where that does not know it.</param>
+/// <param name="DeliveredBy">Who outside the project delivers it.</param>
+/// <param name="HoldsUp">Names of what comes after it and waits for it, at most three; <c>null</c> where nothing does.</param>
+/// <param name="ShortBy">How many more there would be, of a repeating task that stops before its project does.</param>
 public sealed record ProjectedTask(
     string Id,
     string Name,
@@ -38,7 +42,10 @@ public sealed record ProjectedTask(
     PlanTime? Deadline,
     string? Series,
     int Effort,
-    int? Drift
+    int? Drift,
+    string? DeliveredBy,
+    string? HoldsUp,
+    int? ShortBy
 )
 {
     /// <summary>Its state on a day, as <see cref="TaskStates"/> works it out from the whole plan.</summary>
@@ -100,7 +107,13 @@ public static class Projection
     private static ProjectedPlan WorkOut(Schedule schedule, DateOnly today)
     {
         var (plan, states) = (schedule.Plan, new TaskStates(schedule, today));
-        var (effort, drift) = (new Effort(schedule), Tracking.Drift.Of(schedule));
+        var around = new Around(
+            states,
+            new Effort(schedule),
+            Tracking.Drift.Of(schedule),
+            plan.Links.ToLookup(link => link.From),
+            SeriesEdits.StopShort(schedule).ToDictionary(series => series.Task, series => series.More)
+        );
         var (start, finish, now) = (schedule.Start, schedule.Finish, PlanTime.On(today));
         return new ProjectedPlan(
             today,
@@ -112,18 +125,18 @@ public static class Projection
             (decimal)Math.Round(schedule.Progress, 6),
             plan.ProjectCalendar.Between(start, finish),
             now < start ? -1 : plan.ProjectCalendar.Between(start, now),
-            drift?.Baseline.Name,
-            drift?.Finish.Count,
-            [.. Enumerable.Range(0, plan.Tasks.Length).Select(row => TaskOf(schedule, states, effort, drift, row))]
+            around.Drift?.Baseline.Name,
+            around.Drift?.Finish.Count,
+            [.. Enumerable.Range(0, plan.Tasks.Length).Select(row => TaskOf(schedule, around, row))]
         );
     }
 
-    private static ProjectedTask TaskOf(Schedule schedule, TaskStates states, Effort effort, Drift? drift, int row)
+    private static ProjectedTask TaskOf(Schedule schedule, Around around, int row)
     {
         var plan = schedule.Plan;
         var task = plan.Tasks[row];
         var (isOff, isLeaf) = (schedule.IsOff(row), schedule.IsLeaf(row));
-        var waits = isOff || task.IsStarted || task.IsFinished || task.Progress > 0 ? [] : NamesOf(plan, states.WaitsFor(row));
+        var waits = isOff || task.IsStarted || task.IsFinished || task.Progress > 0 ? [] : NamesOf(plan, around.States.WaitsFor(row));
         return new ProjectedTask(
             task.Id,
             task.Name,
@@ -144,10 +157,36 @@ public static class Projection
                 : (int)Math.Round(plan.LengthOf(task).Count * (1 - task.Progress)),
             task.Deadline,
             plan.Find(task.Parent ?? "") is { Repeats: not null } series ? series.Id : null,
-            (int)Math.Round(effort.Of(row)),
-            drift?.Of(row)?.Finish.Count
+            (int)Math.Round(around.Effort.Of(row)),
+            around.Drift?.Of(row)?.Finish.Count,
+            task.Facts[PlainFacts.DeliveredBy] as string,
+            HeldUp(schedule, around, row),
+            around.Short.TryGetValue(task.Id, out var more) ? more : null
         );
     }
+
+    /// <summary>What comes right after a task that is not done, and has not started.</summary>
+    private static string? HeldUp(Schedule schedule, Around around, int row)
+    {
+        var plan = schedule.Plan;
+        if (plan.Tasks[row].IsFinished || schedule.IsOff(row))
+            return null;
+        var after = around
+            .After[plan.Tasks[row].Id]
+            .Select(link => plan.Index.RowOf(link.To))
+            .Where(next => !schedule.IsOff(next) && plan.Tasks[next] is { IsStarted: false, IsFinished: false });
+        var names = NamesOf(plan, after);
+        return names.Count > 0 ? string.Join(", ", names) : null;
+    }
+
+    /// <summary>What is known of a whole plan before its tasks are.</summary>
+    private sealed record Around(
+        TaskStates States,
+        Effort Effort,
+        Drift? Drift,
+        ILookup<string, PlanLink> After,
+        Dictionary<string, int> Short
+    );
 
     private static List<string> NamesOf(Plan plan, IEnumerable<int> rows) =>
         [.. rows.Distinct().Take(MostNamed).Select(row => plan.Tasks[row].Name)];

@@ -1161,6 +1161,10 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("deadline");
 
+                    b.Property<string>("DeliveredBy")
+                        .HasColumnType("text")
+                        .HasColumnName("delivered_by");
+
                     b.Property<int?>("Drift")
                         .HasColumnType("integer")
                         .HasColumnName("drift");
@@ -1172,6 +1176,10 @@ namespace Auxilium.Storage.Migrations
                     b.Property<DateTime?>("Finish")
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("finish");
+
+                    b.Property<string>("HoldsUp")
+                        .HasColumnType("text")
+                        .HasColumnName("holds_up");
 
                     b.Property<bool>("IsCritical")
                         .HasColumnType("boolean")
@@ -1226,6 +1234,10 @@ namespace Auxilium.Storage.Migrations
                     b.Property<string>("Series")
                         .HasColumnType("text")
                         .HasColumnName("series");
+
+                    b.Property<int?>("ShortBy")
+                        .HasColumnType("integer")
+                        .HasColumnName("short_by");
 
                     b.Property<DateTime?>("Start")
                         .HasColumnType("timestamp without time zone")

@@ -95,6 +95,51 @@ public sealed class Proposals(IDbContextFactory<AuxiliumDb> databases, TimeProvi
         return true;
     }
 
+    /// <summary>Those that wait in many projects, the oldest first.</summary>
+    public async Task<IReadOnlyList<(Guid Project, string ProjectName, Proposal Proposal)>> OpenAsync(
+        IReadOnlyCollection<Guid> projects,
+        CancellationToken cancel = default
+    )
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var found = await (
+            from proposal in db.Proposals
+            join project in db.Projects on proposal.ProjectId equals project.Id
+            where projects.Contains(project.Id) && proposal.State == ProposalState.Open
+            orderby proposal.At
+            select new
+            {
+                project.Id,
+                project.Name,
+                Proposal = proposal,
+                By = db.People.Where(p => p.Id == proposal.PersonId).Select(p => p.Name).SingleOrDefault() ?? "Somebody",
+            }
+        )
+            .AsNoTracking()
+            .Take(Most)
+            .ToListAsync(cancel);
+        return
+        [
+            .. found.Select(f =>
+                (
+                    f.Id,
+                    f.Name,
+                    new Proposal(
+                        f.Proposal.Id,
+                        f.Proposal.PersonId,
+                        f.By,
+                        f.Proposal.At,
+                        f.Proposal.BaseVersion,
+                        f.Proposal.Edit,
+                        f.Proposal.TaskId,
+                        f.Proposal.Sentence,
+                        f.Proposal.Note
+                    )
+                )
+            ),
+        ];
+    }
+
     /// <summary>The open ones, the oldest first.</summary>
     public async Task<IReadOnlyList<Proposal>> OpenAsync(Guid project, CancellationToken cancel = default)
     {

@@ -90,4 +90,10 @@ public sealed class ProjectedTaskRow
 
     /// <summary>Working minutes that its finish is later than the measure has it.</summary>
     public int? Drift { get; set; }
+
+    public string? DeliveredBy { get; set; }
+
+    public string? HoldsUp { get; set; }
+
+    public int? ShortBy { get; set; }
 }

@@ -49,6 +49,11 @@ public sealed record KnownTask(Guid Project, string ProjectName, int Version, Pr
 /// <summary>Answers questions across all projects without reading their plans.</summary>
 public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Projections projections)
 {
+    /// <summary>Of more than so many tasks, only the earliest are told.</summary>
+    public const int MostAttention = 1_000;
+
+    private const int MostEating = 50;
+
     /// <summary>The database only reads, or somebody holds a plan.</summary>
     private static readonly string[] NotNow = [PostgresErrorCodes.ReadOnlySqlTransaction, PostgresErrorCodes.LockNotAvailable];
 
@@ -160,6 +165,97 @@ public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Project
             .AsNoTracking()
             .ToListAsync(cancel);
         return [.. found.Select(t => new KnownTask(t.Id, t.Name, t.Version, Projections.Read(t.Task)))];
+    }
+
+    /// <summary>
+    /// What in many plans may need somebody: unfinished tasks that are late, due or start soon, milestones to come, and repeating tasks
+    /// that stop short.
+    /// </summary>
+    /// <param name="only">Of these projects.</param>
+    /// <param name="person">Only what this person works on; <c>null</c> for all.</param>
+    /// <param name="today">Today.</param>
+    /// <param name="cancel">Ends the wait.</param>
+    /// <returns>The earliest first, at most <see cref="MostAttention"/>.</returns>
+    public async Task<IReadOnlyList<KnownTask>> AttentionAsync(
+        IReadOnlyCollection<Guid> only,
+        string? person,
+        DateOnly today,
+        CancellationToken cancel = default
+    )
+    {
+        await RefreshAsync(today, cancel);
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var soon = PlanTime.On(today.AddDays(7)).ToDateTime();
+        var later = PlanTime.On(today.AddDays(28)).ToDateTime();
+        var found = await (
+            from task in db.ProjectedTasks
+            join plan in db.Plans on task.PlanId equals plan.Id
+            join project in db.Projects on plan.ProjectId equals project.Id
+            where plan.Kind == PlanKind.Live && only.Contains(project.Id)
+            where person == null || task.People.Contains(person)
+            where task.Start != null
+            where
+                (task.IsLeaf && !task.IsFinished && (task.Start < soon || task.Finish < soon))
+                || (task.IsMilestone && !task.IsFinished && (task.Start < later || task.Deadline < task.Finish || task.Drift > 0))
+                || task.ShortBy != null
+            orderby task.Finish, project.CreatedAt, task.Rank
+            select new
+            {
+                project.Id,
+                project.Name,
+                plan.Version,
+                Task = task,
+            }
+        )
+            .AsNoTracking()
+            .Take(MostAttention)
+            .ToListAsync(cancel);
+        return [.. found.Select(t => new KnownTask(t.Id, t.Name, t.Version, Projections.Read(t.Task)))];
+    }
+
+    /// <summary>Unfinished tasks of which more is used than is done, with the minutes worked on them; the worst first (rule H3).</summary>
+    /// <param name="only">Of these projects.</param>
+    /// <param name="person">Only what this person works on; <c>null</c> for all.</param>
+    /// <param name="cancel">Ends the wait.</param>
+    public async Task<IReadOnlyList<(KnownTask Task, int Worked)>> EatingAsync(
+        IReadOnlyCollection<Guid> only,
+        string? person,
+        CancellationToken cancel = default
+    )
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var worked =
+            from hours in db.Hours
+            where only.Contains(hours.ProjectId)
+            group hours.Minutes by new { hours.ProjectId, hours.TaskId } into sums
+            select new
+            {
+                sums.Key.ProjectId,
+                sums.Key.TaskId,
+                Minutes = sums.Sum(),
+            };
+        var found = await (
+            from sum in worked
+            join project in db.Projects on sum.ProjectId equals project.Id
+            join plan in db.Plans on project.Id equals plan.ProjectId
+            join task in db.ProjectedTasks on new { PlanId = plan.Id, sum.TaskId } equals new { task.PlanId, task.TaskId }
+            where plan.Kind == PlanKind.Live && !task.IsFinished && task.Effort > 0 && task.Start != null
+            where person == null || task.People.Contains(person)
+            where sum.Minutes > task.Effort * task.Progress
+            orderby sum.Minutes - task.Effort * task.Progress descending
+            select new
+            {
+                project.Id,
+                project.Name,
+                plan.Version,
+                Task = task,
+                sum.Minutes,
+            }
+        )
+            .AsNoTracking()
+            .Take(MostEating)
+            .ToListAsync(cancel);
+        return [.. found.Select(t => (new KnownTask(t.Id, t.Name, t.Version, Projections.Read(t.Task)), t.Minutes))];
     }
 
     /// <summary>If it cannot be rebuilt now, the old rows answer.</summary>

@@ -201,16 +201,19 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
         await db.Database.ExecuteSqlAsync(
             $"""
             insert into projected_tasks (plan_id, task_id, rank, name, people, start, finish, last_day, is_leaf, is_milestone, is_of_hours,
-                is_critical, progress, is_started, is_finished, waits_for, minutes_left, deadline, series, effort, drift)
+                is_critical, progress, is_started, is_finished, waits_for, minutes_left, deadline, series, effort, drift,
+                delivered_by, holds_up, short_by)
             select plan_id, task_id, rank, name, people, start, finish, last_day, is_leaf, is_milestone, is_of_hours,
-                is_critical, progress, is_started, is_finished, waits_for, minutes_left, deadline, series, effort, drift
+                is_critical, progress, is_started, is_finished, waits_for, minutes_left, deadline, series, effort, drift,
+                delivered_by, holds_up, short_by
             from json_populate_recordset(null::projected_tasks, {rows}::json)
             on conflict (plan_id, task_id) do update set rank = excluded.rank, name = excluded.name, people = excluded.people,
                 start = excluded.start, finish = excluded.finish, last_day = excluded.last_day, is_leaf = excluded.is_leaf,
                 is_milestone = excluded.is_milestone, is_of_hours = excluded.is_of_hours, is_critical = excluded.is_critical,
                 progress = excluded.progress, is_started = excluded.is_started, is_finished = excluded.is_finished,
                 waits_for = excluded.waits_for, minutes_left = excluded.minutes_left, deadline = excluded.deadline,
-                series = excluded.series, effort = excluded.effort, drift = excluded.drift
+                series = excluded.series, effort = excluded.effort, drift = excluded.drift,
+                delivered_by = excluded.delivered_by, holds_up = excluded.holds_up, short_by = excluded.short_by
             """,
             cancel
         );
@@ -258,6 +261,9 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
             Series = task.Series,
             Effort = task.Effort,
             Drift = task.Drift,
+            DeliveredBy = task.DeliveredBy,
+            HoldsUp = task.HoldsUp,
+            ShortBy = task.ShortBy,
         };
 
     /// <summary>A plan as it was written, without its tasks.</summary>
@@ -298,7 +304,10 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
             Time(row.Deadline),
             row.Series,
             row.Effort,
-            row.Drift
+            row.Drift,
+            row.DeliveredBy,
+            row.HoldsUp,
+            row.ShortBy
         );
 
     private static DateTime? Time(PlanTime? time) => time?.ToDateTime();

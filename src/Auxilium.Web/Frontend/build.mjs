@@ -75,6 +75,7 @@ mkdirSync(join(out, "fonts"), { recursive: true });
 const plan = await bundle(["plan/main.js"]);
 await bundle([
   "account/sign-out.js",
+  "now/now.js",
   "shared/day-turns.js",
   "sheets/check-up.js",
   "sheets/compare.js",

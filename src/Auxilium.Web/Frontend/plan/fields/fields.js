@@ -5,6 +5,7 @@
 import { after } from "./after.js";
 import { colour } from "./colour.js";
 import { deadline, finish, start } from "./dates.js";
+import { deliveredBy } from "./delivered-by.js";
 import { effort } from "./effort.js";
 import { key } from "./key.js";
 import { label } from "./label.js";
@@ -40,6 +41,7 @@ export const FIELDS = [
   deadline,
   key,
   label,
+  deliveredBy,
   colour,
   priority,
   steps,

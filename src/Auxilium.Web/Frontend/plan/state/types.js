@@ -34,6 +34,7 @@
  * @property {boolean} key whether it is one of those that matter most
  * @property {string | null} colour
  * @property {string | null} label
+ * @property {string | null} deliveredBy who outside the project delivers it
  * @property {number} priority 0 to 1000, 500 is usual
  * @property {string | null} steps how far its checklist is: "1 of 3"
  * @property {number} references how many pages belong to it

@@ -240,7 +240,7 @@ export const emptyRow = (id, name) => ({
   deadline: null,
   off: false,
   note: false,
-  .../** @type {Pick<Row, "key" | "colour" | "label" | "priority">} */ (USUAL_FACTS),
+  .../** @type {Pick<Row, "key" | "colour" | "label" | "priority" | "deliveredBy">} */ (USUAL_FACTS),
   steps: null,
   references: 0,
   repeats: null,

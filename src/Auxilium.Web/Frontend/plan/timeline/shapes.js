@@ -453,7 +453,14 @@ function pennant(row, at, scale) {
   return [
     { key: "hit", tag: "rect", at: { x: x - 4, y, width: 22, height: 22, fill: "transparent" } },
     { key: "mast", tag: "line", at: { x1: x, y1: y, x2: x, y2: y + 22, class: `mast${name}` } },
-    { key: "flag", tag: "path", at: { d: `M${x} ${y + 1}h14l-4 5l4 5h-14z`, class: `pennant${name}` } },
+    // What others deliver flies a square flag with a hole in it.
+    {
+      key: "flag",
+      tag: "path",
+      at: row.deliveredBy
+        ? { d: `M${x} ${y + 1}h12v10h-12zM${x + 4} ${y + 4}v4h4v-4z`, class: `pennant is-outside${name}` }
+        : { d: `M${x} ${y + 1}h14l-4 5l4 5h-14z`, class: `pennant${name}` },
+    },
     {
       key: "label",
       tag: "text",
