@@ -29,7 +29,8 @@ public readonly record struct UsedHours(int Worked, decimal Effort, decimal Prog
             var hours = new Length(Math.Round(Worked / 60m, 2), LengthUnit.Hours).ToString()[..^1];
             var used = $"{hours} of {ComparisonText.HoursInWords(Effort)} used";
             return !IsEating ? used
-                : Expected is { } expected ? $"{used}, more than planned: about {ComparisonText.HoursInWords(expected)} at the end"
+                : Expected is { } expected
+                    ? $"{used}, more than planned: about {ComparisonText.HoursInWords(Math.Round(expected / 60) * 60)} at the end"
                 : $"{used}, more than planned: nothing is done yet";
         }
     }

@@ -99,9 +99,7 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         var era = memory.Era;
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var stored = await CreateAsync(db, plan, coordinator, mayNameAddresses, cancel);
-        if (!hours.IsDefaultOrEmpty)
-            await Hours.BringInAsync(db, stored, hours, coordinator.Id, clock.GetUtcNow().UtcDateTime, cancel);
+        var stored = await CreateAsync(db, plan, coordinator, mayNameAddresses, hours, cancel);
         await transaction.CommitAsync(cancel);
         memory.Keep(stored, stored.Schedule.Plan, era);
         return stored;
@@ -114,6 +112,7 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         Plan plan,
         Person coordinator,
         bool mayNameAddresses,
+        ImmutableArray<WorkedHours> hours = default,
         CancellationToken cancel = default
     )
     {
@@ -144,6 +143,8 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         await new PlanWriter(db, id).AddPeopleAsync(plan.People.Select((person, position) => (person, position)), cancel);
         await db.SaveChangesAsync(cancel);
         var stored = new StoredPlan(id, project, 1, null, () => Scheduler.Calculate(plan), ranks) { Name = plan.Project.Name };
+        if (!hours.IsDefaultOrEmpty)
+            await Hours.BringInAsync(db, stored, hours, coordinator.Id, now, cancel);
         await Projections.WriteAsync(db, null, stored, DateOnly.FromDateTime(clock.GetLocalNow().DateTime), cancel);
         return stored;
     }

@@ -95,12 +95,13 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
         // The newest project is listed first, so the last one loaded leads.
         foreach (var file in System.IO.Directory.EnumerateFiles(Folder, "*.plan.json").OrderDescending())
         {
-            var plan = PlanDocumentReader.Read(await File.ReadAllBytesAsync(file, cancel), cancel);
+            var (plan, hours) = PlanDocumentReader.ReadWhole(await File.ReadAllBytesAsync(file, cancel), cancel);
             var stored = await store.CreateAsync(
                 db,
                 PlanShift.ByWeeks(plan, weeks),
                 new Person(people[0].Id, people[0].Name, people[0].Initials),
                 true,
+                [.. hours.Select(h => h with { Day = h.Day.AddDays(7 * weeks) })],
                 cancel
             );
             foreach (var person in people)

@@ -84,7 +84,7 @@ public sealed record NowList(IReadOnlyList<NowProject> Projects, IReadOnlyList<N
         var unowned = leaves.Where(t =>
             t.Task is { IsMilestone: false, People: "", IsStarted: false } && t.Task.Start >= dawn && t.Task.Start!.Value.Date < soon
         );
-        var milestones = leaves.Where(t => t.Task.IsMilestone && t.Task.Start >= dawn);
+        var milestones = leaves.Where(t => t.Task.IsMilestone && t.Task.Start >= dawn && t.Task.Start!.Value.Date < today.AddDays(28));
         NowSection[] sections =
         [
             Section("overdue", "Overdue", "overdue", overdue, t => $"was due {Dates.Day(PlanTime.On(t.Task.LastDay!.Value))}"),

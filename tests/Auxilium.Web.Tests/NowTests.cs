@@ -1,0 +1,114 @@
+using System.Net;
+using System.Text;
+using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
+
+namespace Auxilium.Web.Tests;
+
+/// <summary>The first page, on Thursday 13 May 2027: what needs whoever looks.</summary>
+public partial class NowTests
+{
+    private const string Plan = """
+        {"format":"auxilium-plan/1","project":{"name":"Night market","start":"2027-05-03","finishBy":"2027-05-20"},
+         "people":[{"id":"imke","name":"Imke Varga"},{"id":"wanda","name":"Wanda Coles"}],
+         "tasks":[{"id":"late","name":"Order stalls","length":"1d","assignments":[{"person":"wanda"}]},
+                  {"id":"begun","name":"Paint signs","length":"15d","assignments":[{"person":"wanda"}]},
+                  {"id":"due","name":"Print posters","length":"1d","pinned":{"start":"2027-05-17"},"assignments":[{"person":"imke"}]},
+                  {"id":"unowned","name":"Hire lamps","length":"2d","pinned":{"start":"2027-05-14"}},
+                  {"id":"done","name":"Ask the council","length":"1d","progress":1,"actualFinish":"2027-05-03"},
+                  {"id":"permit","name":"Permit granted","milestone":true,"deliveredBy":"Town council","pinned":{"start":"2027-05-28"}},
+                  {"id":"far","name":"Accounts closed","milestone":true,"pinned":{"start":"2027-07-30"}}],
+         "links":[{"from":"late","to":"begun"}]}
+        """;
+
+    [Fact]
+    public async Task Each_line_stands_where_it_needs_somebody_and_says_what_it_holds_up()
+    {
+        using var demo = new DemoApp();
+        await demo.Api.CreateAsync(Plan);
+        var page = await PageAsync(demo.App.SignedIn(), "/");
+        Assert.Contains("Order stalls", Section(page, "overdue"), StringComparison.Ordinal);
+        Assert.Contains("was due Mon 3 May · Night market · Wanda Coles · holds up Paint signs", page, StringComparison.Ordinal);
+        Assert.DoesNotContain("Paint signs</strong>", Section(page, "overdue"), StringComparison.Ordinal);
+        Assert.Contains("Print posters", Section(page, "due"), StringComparison.Ordinal);
+        Assert.Contains("Hire lamps", Section(page, "unowned"), StringComparison.Ordinal);
+        Assert.Contains("delivered by Town council", Section(page, "milestones"), StringComparison.Ordinal);
+        Assert.DoesNotContain("Accounts closed", Section(page, "milestones"), StringComparison.Ordinal);
+        Assert.DoesNotContain("Ask the council", page, StringComparison.Ordinal);
+        Assert.Matches("Night market</strong></a>\\s*<span class=\"late\">finishes Fri 30 Jul, .* past its deadline", page);
+    }
+
+    [Fact]
+    public async Task Members_see_their_own_tasks_and_nobody_sees_projects_that_they_are_not_in()
+    {
+        using var demo = new DemoApp();
+        await demo.Api.CreateAsync(Plan);
+        var wanda = await PageAsync(demo.App.SignedIn("wanda"), "/");
+        Assert.Contains("Order stalls", Section(wanda, "overdue"), StringComparison.Ordinal);
+        Assert.DoesNotContain("Print posters", wanda, StringComparison.Ordinal);
+        Assert.DoesNotContain("Hire lamps", wanda, StringComparison.Ordinal);
+        Assert.DoesNotContain("data-act=\"owner\"", wanda, StringComparison.Ordinal);
+        Assert.DoesNotContain("Night market", await PageAsync(demo.App.SignedIn("tomas"), "/"), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Drift_beyond_the_days_that_were_chosen_is_told()
+    {
+        using var demo = new DemoApp();
+        var project = await demo.Api.CreateAsync(Plan);
+        await demo.Api.EditAsync(project, """{"type":"takeBaseline","name":"As agreed"}""", 1);
+        await demo.Api.EditAsync(project, """{"type":"pinTask","task":"far","start":"2027-08-03"}""", 2);
+        using var imke = demo.App.SignedIn();
+        Assert.DoesNotContain("Accounts closed", await PageAsync(imke, "/"), StringComparison.Ordinal);
+        var told = await PageAsync(imke, "/?drift=1");
+        Assert.Contains("2 working days later than planned", Section(told, "off"), StringComparison.Ordinal);
+        Assert.Contains("2 working days behind “As agreed”", told, StringComparison.Ordinal);
+        // It is remembered.
+        Assert.Contains("Accounts closed", await PageAsync(imke, "/"), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Tasks_over_their_hours_and_proposals_wait_for_the_coordinator()
+    {
+        using var demo = new DemoApp();
+        var project = await demo.Api.CreateAsync(Plan);
+        using var wanda = demo.App.SignedIn("wanda");
+        using var said = await wanda.PutAsync(
+            $"/api/v1/projects/{project}/tasks/begun/hours",
+            new StringContent("""{"day":"2027-05-12","hours":3}""", Encoding.UTF8, "application/json")
+        );
+        Assert.Equal(HttpStatusCode.OK, said.StatusCode);
+        await new ApiClient(wanda).EditAsync(project, """{"type":"setLength","task":"due","length":"3d"}""", 1);
+        var page = await PageAsync(demo.App.SignedIn(), "/");
+        Assert.Contains("3 of 120 hours used, more than planned: nothing is done yet", Section(page, "eating"), StringComparison.Ordinal);
+        Assert.Contains("Proposals to decide", page, StringComparison.Ordinal);
+        Assert.Contains("Print posters now takes 3 days", page, StringComparison.Ordinal);
+        Assert.DoesNotContain("Proposals to decide", await PageAsync(wanda, "/"), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Where_nothing_needs_anybody_it_says_so()
+    {
+        using var demo = new DemoApp();
+        using var oona = demo.App.SignedIn("oona");
+        Assert.DoesNotContain("All clear", await PageAsync(oona, "/"), StringComparison.Ordinal);
+        foreach (var project in JsonNode.Parse(await demo.Api.Http.GetStringAsync("/api/v1/projects"))!.AsArray())
+        {
+            var id = project!["id"]!.GetValue<Guid>();
+            var tasks = JsonNode.Parse(await demo.Api.PlanAsync(id))!["tasks"]!.AsArray();
+            var hers = tasks.Where(t => t!["assignments"]!.AsArray().Any(a => a!["person"]!.GetValue<string>() == "oona"));
+            foreach (var task in hers)
+                await demo.Api.EditAsync(id, $$"""{"type":"setActive","task":"{{task!["id"]}}","on":false}""", 1, overrule: true);
+        }
+        Assert.Contains("All clear", await PageAsync(oona, "/"), StringComparison.Ordinal);
+    }
+
+    private static async Task<string> PageAsync(HttpClient client, string path) =>
+        WebUtility.HtmlDecode(await client.GetStringAsync(path));
+
+    private static string Section(string page, string key) =>
+        SectionOf().Matches(page).SingleOrDefault(m => m.Groups["key"].Value == key)?.Value ?? "";
+
+    [GeneratedRegex("<section class=\"now-part\" [^>]*data-section=\"(?<key>[^\"]+)\">.*?</section>", RegexOptions.Singleline)]
+    private static partial Regex SectionOf();
+}
