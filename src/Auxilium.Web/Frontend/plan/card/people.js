@@ -75,6 +75,8 @@ export function peopleParts(card, send) {
               ),
       ),
     );
+  if (card.effortHours !== null && card.people.length > 0)
+    parts.push(element("p", { class: "hint" }, `Effort: ${card.effortHours} h of all together.`));
   for (const sentence of card.away) parts.push(element("p", { class: "away" }, sentence));
   return parts;
 }
