@@ -92,7 +92,8 @@ public sealed record AddBaseline(Baseline Baseline, int Position, bool Chosen = 
         PlanEdit inverse = new DeleteBaseline(Baseline.Id);
         if (Chosen && plan.Project.Measure is { } other)
             inverse = new Together([inverse, new SetMeasure(other)]);
-        return new AppliedEdit(after, this, inverse, Touched);
+        // Like one that is taken, it meets nobody else's.
+        return new AppliedEdit(after, this, inverse, []);
     }
 
     internal override IEnumerable<TextRun> Say(Schedule before, Schedule after) =>

@@ -36,6 +36,8 @@ const content = /** @type {HTMLElement} */ (document.getElementById("content"));
 const client = new PlanClient(draw);
 const query = new URLSearchParams(location.search);
 const sides = { from: query.get("from") ?? "", to: query.get("to") ?? "now" };
+/** Which two are shown. */
+const shown = { from: "now", to: "now" };
 /** Rows that are shown, of very many. */
 let most = MOST_ROWS;
 await draw();
@@ -46,12 +48,13 @@ async function draw() {
   const known = new Set(["now", ...baselines.map(({ id }) => `baseline:${id}`)]);
   const isGone = (/** @type {string} */ key) => key.startsWith("baseline:") && !known.has(key);
   const measure = baselines.find(({ isMeasure }) => isMeasure) ?? baselines[0];
-  if (sides.from === "" || isGone(sides.from)) sides.from = measure ? `baseline:${measure.id}` : "now";
-  if (isGone(sides.to)) sides.to = "now";
+  // What was chosen and is gone comes back with an undo.
+  shown.from = sides.from !== "" && !isGone(sides.from) ? sides.from : measure ? `baseline:${measure.id}` : "now";
+  shown.to = isGone(sides.to) ? "now" : sides.to;
   const focused = /** @type {HTMLElement | null} */ (document.activeElement)?.dataset.key;
   const parts = [remembered(baselines), choose(baselines)];
   try {
-    const compared = await /** @type {Promise<Comparison>} */ (client.ask(`/comparison?${new URLSearchParams(sides)}`));
+    const compared = await /** @type {Promise<Comparison>} */ (client.ask(`/comparison?${new URLSearchParams(shown)}`));
     parts.push(facts(compared), differences(compared));
   } catch (error) {
     parts.push(element("p", { class: "problem", role: "alert" }, /** @type {Error} */ (error).message));
@@ -192,7 +195,7 @@ function choose(baselines) {
 
 /** @param {"from" | "to"} which @param {string} label @param {Baseline[]} baselines */
 function side(which, label, baselines) {
-  const key = sides[which];
+  const key = shown[which];
   const select = /** @type {HTMLSelectElement} */ (element("select", { class: "input", "data-key": which }));
   select.append(new Option("Now", "now"), ...baselines.map(({ id, name }) => new Option(name, `baseline:${id}`)));
   if (key.startsWith("version:")) select.append(new Option(`Version ${key.slice(8)}`, key));
@@ -226,7 +229,7 @@ function side(which, label, baselines) {
   /** @param {string} value */
   function take(value) {
     sides[which] = value;
-    history.replaceState(null, "", `?${new URLSearchParams(sides)}`);
+    history.replaceState(null, "", `?${new URLSearchParams({ from: sides.from || shown.from, to: sides.to })}`);
     void draw();
   }
 }
