@@ -144,6 +144,29 @@ public class BaselinesApiTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Equal(422, (int)(await _api.EditAsync(project, """{"type":"takePastBaseline","name":"Never","version":99}""", 1)).Status);
     }
 
+    [Fact]
+    public async Task A_past_day_is_the_plan_at_its_end_where_the_organisation_is()
+    {
+        using var database = TestDatabase.WithDemo();
+        var clock = new MovedClock(new DateTimeOffset(2027, 5, 11, 12, 0, 0, TimeSpan.Zero), "Europe/Berlin");
+        using var server = new DemoApp(database.Connection, new TestApp(database.Connection, today: "", world: clock));
+        var project = await server.Api.NewChainAsync();
+        foreach (var (length, hours) in new[] { ("2d", 24), ("3d", 9), ("4d", 2) })
+        {
+            // Wednesday noon; Wednesday 23:00 in Berlin; Thursday 1:00, which is still Wednesday in London.
+            clock.Now = clock.Now.AddHours(hours);
+            await server.Api.EditAsync(project, $$"""{"type":"setLength","task":"a","length":"{{length}}"}""", 1, overrule: true);
+        }
+        foreach (var (day, version) in new[] { ("2027-05-10", 1), ("2027-05-11", 1), ("2027-05-12", 3), ("2027-05-13", 4) })
+            Assert.Contains(
+                $"data-version=\"{version}\"",
+                await server.Api.Http.GetStringAsync($"/projects/{project}?on={day}"),
+                StringComparison.Ordinal
+            );
+        var page = System.Net.WebUtility.HtmlDecode(await server.Api.Http.GetStringAsync($"/projects/{project}?version=3"));
+        Assert.Matches("max=\"2\" step=\"1\" value=\"1\"\\s+aria-valuetext=\"Wed 12 May\"", page);
+    }
+
     private static PlanEdit RandomEdit(Random random, Plan plan)
     {
         while (true)

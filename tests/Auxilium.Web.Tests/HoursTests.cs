@@ -163,6 +163,12 @@ public class HoursTests
             "3 of 8 hours used, more than planned: about 12 hours at the end",
             await UsedAsync(demo.Api, project, one => one["said"]!.GetValue<string>())
         );
+        var found = JsonNode.Parse(await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/check-up"))!.AsArray();
+        Assert.Contains(
+            "about 12 hours at the end",
+            found.Single(f => f!["kind"]!.GetValue<string>() == "overHours")!["sentence"]!.GetValue<string>(),
+            StringComparison.Ordinal
+        );
         await SayAsync(wanda, project, "b", """{"day":"2027-05-12","hours":1}""");
         Assert.Contains(
             "nothing is done yet",

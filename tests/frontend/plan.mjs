@@ -36,6 +36,8 @@ export const changes = (rows, links = []) => ({
     today: at("2027-05-05T00:00"),
     periods: [],
     stops: [],
+    baselines: [],
+    measure: null,
     progress: 0,
     dayStart: 540,
     dayEnd: 1080,

@@ -333,3 +333,51 @@ test("no date above the timeline runs into another, at any scale and wherever on
       }
   }
 });
+
+test("a record of the plan is a bracket where it has each row, and each record has a line of its own", () => {
+  const milestone = aRow("m", { kind: "milestone", start: at("2027-05-06T09:00"), finish: at("2027-05-06T09:00") });
+  const store = aStore([aRow("a"), aRow("b"), milestone]);
+  const scale = scaleFor("weeks", store.project, store.rows);
+  const from = at("2027-05-04T09:00");
+  const to = at("2027-05-05T18:00");
+  store.behind = [
+    { key: "b1", name: "As agreed", style: 0, of: (row) => (row.id === "b" ? null : [from, to]) },
+    { key: "b2", name: "Later", style: 1, of: (row) => (row.id === "a" ? [from, to] : null) },
+  ];
+  const view = { first: 0, last: 3, left: 0, right: 2000, height: 400, bottom: 400, seen: 0 };
+  const { planned } = bodyShapes(store, scale, view);
+  assert.deepEqual(
+    planned.map(({ key }) => key),
+    ["a/b1", "a/b2", "m/b1"],
+  );
+  const d = (/** @type {number} */ i) =>
+    String(planned[i].at.d)
+      .match(/[\d.]+/g)
+      ?.map(Number) ?? [];
+  assert.deepEqual([d(0)[0], d(0)[3]], [scale.x(from), scale.x(to)]);
+  // Two do not lie on one another, and differ by more than a colour.
+  assert.notEqual(d(0)[2], d(1)[2]);
+  assert.notEqual(planned[0].at.class, planned[1].at.class);
+  // A milestone is a date: its bracket stands around it.
+  assert.deepEqual([d(2)[0], d(2)[3]], [scale.x(from) - 5, scale.x(from) + 5]);
+  assert.equal(planned[0].parts?.[0].text, "As agreed: 4 – 5 May");
+});
+
+test("a peg says how much of the effort is used, and is filled where that is more than is done", () => {
+  const store = aStore([aRow("a"), aRow("b"), aRow("c")]);
+  const scale = scaleFor("weeks", store.project, store.rows);
+  const view = { first: 0, last: 3, left: 0, right: 2000, height: 400, bottom: 400, seen: 0 };
+  store.takeUsed([
+    { task: "a", minutes: 240, share: 0.5, isEating: false, said: "4 of 8 hours used" },
+    { task: "b", minutes: 960, share: 2, isEating: true, said: "16 of 8 hours used, more than planned" },
+  ]);
+  const marks = bodyShapes(store, scale, view).bars.map(({ parts }) => parts?.find(({ key }) => key === "used"));
+  const x = (/** @type {number} */ i) => Number(/[\d.]+/.exec(String(marks[i]?.at.d))?.[0]);
+  const [from, to] = [scale.x(at("2027-05-03T09:00")), scale.x(at("2027-05-03T18:00"))];
+  assert.equal(x(0), from + (to - from) / 2);
+  // No further than the bar, however much more it is.
+  assert.equal(x(1), to);
+  assert.match(String(marks[1]?.at.class), /is-eating/);
+  assert.doesNotMatch(String(marks[0]?.at.class), /is-eating/);
+  assert.equal(marks[2], undefined);
+});

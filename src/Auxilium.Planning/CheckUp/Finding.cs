@@ -24,6 +24,7 @@ public enum FindingKind
     NoProgressInPast,
     SeriesStops,
     Drifted,
+    OverHours,
 }
 
 /// <summary>A weak spot of a plan.</summary>

@@ -19,9 +19,11 @@ public sealed class PlanCheck
     private readonly PlanTime _dawn;
     private readonly List<int> _leaves;
     private readonly HashSet<int> _linked;
+    private readonly IReadOnlyDictionary<string, int> _worked;
 
-    private PlanCheck(Schedule schedule, DateOnly today)
+    private PlanCheck(Schedule schedule, DateOnly today, IReadOnlyDictionary<string, int>? worked)
     {
+        _worked = worked ?? new Dictionary<string, int>();
         _schedule = schedule;
         _plan = schedule.Plan;
         _dawn = PlanTime.On(today);
@@ -32,9 +34,10 @@ public sealed class PlanCheck
     /// <summary>The findings, the most pressing first. An empty plan has none.</summary>
     /// <param name="schedule">The plan with its dates.</param>
     /// <param name="today">Today.</param>
-    public static IReadOnlyList<Finding> Of(Schedule schedule, DateOnly today)
+    /// <param name="worked">Minutes that people worked, by the id of the task.</param>
+    public static IReadOnlyList<Finding> Of(Schedule schedule, DateOnly today, IReadOnlyDictionary<string, int>? worked = null)
     {
-        var check = new PlanCheck(schedule, today);
+        var check = new PlanCheck(schedule, today, worked);
         Func<IEnumerable<Finding>>[] tests =
         [
             check.FinishTooLate,
@@ -54,6 +57,7 @@ public sealed class PlanCheck
             check.ProgressInFuture,
             check.NoProgressInPast,
             check.SeriesStop,
+            check.OverHours,
         ];
         return [.. tests.SelectMany(test => test())];
     }
@@ -122,6 +126,16 @@ public sealed class PlanCheck
             "Tell those who count on it, or bring the tasks forward that have drifted most: they come first here."
         );
     }
+
+    private IEnumerable<Finding> OverHours() =>
+        from used in UsedHours.Of(_schedule, _worked)
+        where _schedule.IsLeaf(used.Row) && used.Used.IsEating && !_plan.Tasks[used.Row].IsFinished
+        select Found(
+            FindingKind.OverHours,
+            [used.Row],
+            $"{LinkRules.Named(_plan, used.Row)}: {used.Used.Said}.",
+            "More of its effort is used than of its work is done: say how far it really is, or plan more effort for what is left."
+        );
 
     private IEnumerable<Finding> FixedDatesThatBreakLinks() =>
         from warning in _schedule.Warnings

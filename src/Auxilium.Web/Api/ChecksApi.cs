@@ -6,6 +6,7 @@ using Auxilium.Planning.CheckUp;
 using Auxilium.Planning.Forecasting;
 using Auxilium.Planning.Plans;
 using Auxilium.Storage.Plans;
+using Auxilium.Storage.Tracking;
 using Auxilium.Web.Access;
 
 namespace Auxilium.Web.Api;
@@ -55,6 +56,7 @@ internal static class ChecksApi
         Guid id,
         HttpContext context,
         PlanStore store,
+        Hours hours,
         Budgets budgets,
         Today today,
         CancellationToken cancel
@@ -62,8 +64,11 @@ internal static class ChecksApi
     {
         if (await store.LoadAsync(id, cancel) is not { } plan)
             return Problems.NoSuchProject();
+        var worked = await hours.ByTaskAsync(id, cancel);
         using var turn = await budgets.EnterAsync(context, cancel);
-        return Results.Ok(PlanCheck.Of(plan.Schedule, today.Date).Select(finding => FindingDocument.Of(finding, plan.Schedule.Plan)));
+        return Results.Ok(
+            PlanCheck.Of(plan.Schedule, today.Date, worked).Select(finding => FindingDocument.Of(finding, plan.Schedule.Plan))
+        );
     }
 
     private static async Task<IResult> ForecastAsync(
