@@ -12,6 +12,7 @@ public partial class PagesTests(DemoApp demo) : IClassFixture<DemoApp>
     {
         var page = WebUtility.HtmlDecode(await demo.App.SignedIn().GetStringAsync("/projects"));
         Assert.Contains("Slipway & Shed Roof", page, StringComparison.Ordinal);
+        Assert.Contains("9 working days behind “Trustees’ plan”", page, StringComparison.Ordinal);
         Assert.Contains("Deadline 14 Jun, ", page, StringComparison.Ordinal);
         Assert.Matches(@"\d+ overdue", page);
     }

@@ -85,7 +85,7 @@ test("a coordinator types the week of three people, pastes, and is told what no 
   page,
   plan,
 }) => {
-  // Named otherwise than in the other tests: the sheet has the tasks of all projects.
+  // Named otherwise than in the other tests, and in a week of its own: the sheet has the tasks and hours of all projects.
   const names = /** @type {Record<string, string>} */ ({
     stalls: "Pitch stalls",
     signs: "Letter signs",
@@ -95,38 +95,38 @@ test("a coordinator types the week of three people, pastes, and is told what no 
     ...market,
     tasks: market.tasks.map((task) => ({ ...task, name: names[task.id] ?? task.name })),
   });
-  await page.goto("/my-week/hours?from=2027-05-10");
+  await page.goto("/my-week/hours?from=2027-06-07");
   await plan.ready();
   const cell = (/** @type {string} */ task, /** @type {string} */ day) =>
     page.getByRole("textbox", { name: `${task}, ${day}` });
-  await cell("Pitch stalls", "Mon 10 May").focus();
+  await cell("Pitch stalls", "Mon 7 Jun").focus();
   await page.keyboard.type("2.5");
   await page.keyboard.press("ArrowRight");
   await page.keyboard.type("1h30");
   await page.keyboard.press("Enter");
-  await expect(cell("Pitch stalls", "Tue 11 May")).toHaveValue("1.5");
-  await expect(cell("Letter signs", "Tue 11 May")).toBeFocused();
+  await expect(cell("Pitch stalls", "Tue 8 Jun")).toHaveValue("1.5");
+  await expect(cell("Letter signs", "Tue 8 Jun")).toBeFocused();
   await page.keyboard.type("26");
   await page.keyboard.press("Enter");
   await expect(
-    page.getByRole("alert").filter({ hasText: "Letter signs, Tue 11 May: A day has 0 to 24 hours" }),
+    page.getByRole("alert").filter({ hasText: "Letter signs, Tue 8 Jun: A day has 0 to 24 hours" }),
   ).toBeVisible();
-  await expect(cell("Letter signs", "Tue 11 May")).toHaveValue("26");
-  await cell("Letter signs", "Tue 11 May").fill("20");
-  await cell("Letter signs", "Tue 11 May").press("Tab");
-  await expect(page.getByRole("alert").filter({ hasText: "at most 18.75 hours are left for this one" })).toBeVisible();
-  await cell("Letter signs", "Tue 11 May").fill("5");
-  await cell("Letter signs", "Tue 11 May").press("Tab");
-  await expect(page.locator("#hours tfoot")).toContainText("17.25 h");
+  await expect(cell("Letter signs", "Tue 8 Jun")).toHaveValue("26");
+  await cell("Letter signs", "Tue 8 Jun").fill("23");
+  await cell("Letter signs", "Tue 8 Jun").press("Tab");
+  await expect(page.getByRole("alert").filter({ hasText: "at most 22.5 hours are left for this one" })).toBeVisible();
+  await cell("Letter signs", "Tue 8 Jun").fill("5");
+  await cell("Letter signs", "Tue 8 Jun").press("Tab");
+  await expect(page.locator("#hours tfoot")).toContainText("9 h");
   await expectAccessible(page, "week sheet");
 
   for (const [who, task] of [
     ["wanda", "Letter signs"],
     ["tomas", "String lamps"],
   ]) {
-    await page.goto(`/my-week/hours?who=${who}&from=2027-05-10`);
+    await page.goto(`/my-week/hours?who=${who}&from=2027-06-07`);
     await plan.ready();
-    await cell(task, "Mon 10 May").focus();
+    await cell(task, "Mon 7 Jun").focus();
     await page.evaluate(() => {
       const data = new DataTransfer();
       data.setData("text/plain", "1\t2\t0,5\n");
@@ -134,12 +134,12 @@ test("a coordinator types the week of three people, pastes, and is told what no 
         new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }),
       );
     });
-    await expect(cell(task, "Wed 12 May")).toHaveValue("0.5");
+    await expect(cell(task, "Wed 9 Jun")).toHaveValue("0.5");
     await expect(page.getByRole("row", { name: new RegExp(task) }).locator(".hours-sum")).toHaveText("3.5 h");
   }
-  await page.goto("/my-week/hours?who=:people&from=2027-05-10");
+  await page.goto("/my-week/hours?who=:people&from=2027-06-07");
   await expect(page.getByRole("row", { name: /Wanda Coles/ })).toContainText("3.5 h");
-  await page.goto("/my-week/hours?from=2027-05-17");
+  await page.goto("/my-week/hours?from=2027-06-14");
   await plan.ready();
   await expect(page.getByRole("row", { name: /Letter signs/ }).first()).toBeVisible();
 });

@@ -1,6 +1,7 @@
 // @ts-check
 // My week: what is ticked and typed is sent at once, and the line above says what it did.
 
+import { sender } from "../shared/edits.js";
 import { percentOf, shareOf } from "../shared/percent.js";
 import { runsOn, startTimer, stopTimer } from "../shared/timer.js";
 
@@ -118,11 +119,8 @@ function listen(item) {
   /** @param {string} method @param {string} path @param {object} content @returns {Promise<any>} nothing when it was refused */
   async function send(method, path, content) {
     problem("");
-    const headers = { "Content-Type": "application/json", "X-Auxilium-Token": main.dataset.token ?? "" };
-    const answer = await fetch(address + path, { method, headers, body: JSON.stringify(content) }).catch(() => null);
-    if (!answer) return problem("The server does not answer. What you entered is still here: try again in a moment.");
-    const told = answer.status === 204 ? {} : await answer.json().catch(() => ({}));
-    if (!answer.ok) return problem(told.errors?.[0]?.message ?? told.detail ?? told.title ?? "That did not work.");
+    const told = await sender(main.dataset.token ?? "")(method, address + path, content);
+    if ("problem" in told) return problem(told.problem);
     if (typeof told.version === "number") item.dataset.version = String(told.version);
     return told;
   }

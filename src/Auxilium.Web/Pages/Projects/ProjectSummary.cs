@@ -1,6 +1,7 @@
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
+using Auxilium.Planning.Words;
 using Auxilium.Storage.Tracking;
 using Auxilium.Web.PlanScreen;
 
@@ -9,7 +10,8 @@ namespace Auxilium.Web.Pages.Projects;
 /// <param name="Key">Name of the state in style sheets.</param>
 public sealed record StateCount(string Key, string Word, int Count);
 
-/// <summary>One project as the first screen tells it.</summary>
+/// <summary>One project as the list of projects tells it.</summary>
+/// <param name="Drift">How far its finish is from where the measure has it, in words; <c>null</c> where it is there.</param>
 public sealed record ProjectSummary(
     Guid Id,
     string Name,
@@ -19,6 +21,7 @@ public sealed record ProjectSummary(
     string TimePassed,
     string? Spare,
     bool IsLate,
+    string? Drift,
     IReadOnlyList<StateCount> Counts
 )
 {
@@ -45,6 +48,7 @@ public sealed record ProjectSummary(
                 "",
                 $"Its dates cannot be worked out. {project.Problem}",
                 true,
+                null,
                 []
             );
         return new ProjectSummary(
@@ -59,6 +63,7 @@ public sealed record ProjectSummary(
                     + (plan.Outlook is { } left ? $" as planned, {SpareText(left, project.Units)} if what is left starts today" : "")
                 : null,
             plan.Spare < 0 || plan.Outlook < 0,
+            plan.Drift is { } drift and not 0 ? $"{RippleText.Against(new WorkMinutes(drift), project.Units)} “{plan.Measure}”" : null,
             [.. Order.Where(o => project.Counts.ContainsKey(o.State)).Select(o => new StateCount(o.Key, o.Word, project.Counts[o.State]))]
         );
     }

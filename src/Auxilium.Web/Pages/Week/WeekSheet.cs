@@ -39,9 +39,7 @@ public sealed record WeekSheet(DateOnly From, IReadOnlyList<WeekSheetRow> Rows)
                     from,
                     (t.Project, t.ProjectName, t.Task.Id, t.Task.Name),
                     worked[(t.Project, t.Task.Id)],
-                    t.Task is { IsFinished: false, Start: { } start, LastDay: { } last }
-                        && start.Date <= to
-                        && (last >= from || !t.Task.IsFinished)
+                    t.Task is { IsFinished: false, Start: { } start } && start.Date <= to
                 )
             )
             .ToList();

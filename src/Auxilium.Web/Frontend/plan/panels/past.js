@@ -1,8 +1,7 @@
 // @ts-check
 // The line above a plan as it was: which day is shown, and what can be done with it.
 
-/** @import { Store } from "../state/store.js" */
-/** @import { Outbox } from "../server/outbox.js" */
+import { sender } from "../../shared/edits.js";
 
 /** @param {HTMLElement} line @param {string} project @param {string} token */
 export function showPast(line, project, token) {
@@ -27,20 +26,14 @@ export function showPast(line, project, token) {
     const words = /** @type {HTMLElement} */ (document.getElementById("past-words"));
     const name =
       words.querySelector("strong")?.textContent?.replace("The plan as it was on ", "As it was on ") ?? "As it was";
-    const body = {
+    const version = Number(line.dataset.version);
+    const answer = await sender(token)("POST", `/api/v1/projects/${project}/edits`, {
       id: crypto.randomUUID(),
-      baseVersion: Number(line.dataset.version),
-      edit: { type: "takePastBaseline", name, version: Number(line.dataset.version) },
-    };
-    const answer = await fetch(`/api/v1/projects/${project}/edits`, {
-      method: "POST",
-      headers: { "Content-Type": "application/json", "X-Auxilium-Token": token },
-      body: JSON.stringify(body),
-    }).catch(() => null);
-    const content = await answer?.json().catch(() => null);
+      baseVersion: version,
+      edit: { type: "takePastBaseline", name, version },
+    });
     words.setAttribute("role", "status");
-    words.textContent = answer?.ok
-      ? `Taken as the baseline “${name}”. Rename it or delete it in Compare.`
-      : (content?.detail ?? "The server does not answer, so nothing was taken: try again in a moment.");
+    words.textContent =
+      "problem" in answer ? answer.problem : `Taken as the baseline “${name}”. Rename it or delete it in Compare.`;
   }
 }
