@@ -203,7 +203,12 @@ export function hoursParts(store, card, project) {
       if (runsOn(project, card.id) === before) store.tell(said);
     });
   });
-  const name = () => (button.textContent = runsOn(project, card.id) ? "Stop timer" : "Start timer");
+  const name = () => {
+    button.textContent = runsOn(project, card.id) ? "Stop timer" : "Start timer";
+    // The card is drawn anew after each edit: what is no longer in it is told no more.
+    if (!button.isConnected && button.dataset.drawn) document.removeEventListener("auxilium-timer", name);
+    button.dataset.drawn = "true";
+  };
   name();
   document.addEventListener("auxilium-timer", name);
   return [...parts, element("div", { class: "actions" }, button)];
