@@ -278,6 +278,20 @@ public class PlanDocumentTests
                 iter: 2_000
             );
 
+    [Theory]
+    [InlineData("9031-05-12")]
+    [InlineData("9031-05-12T09:00")]
+    [InlineData("0001-01-01")]
+    public void A_year_that_no_plan_may_hold_is_told_where_it_stands(string start)
+    {
+        var document = $$"""
+            {"format":"auxilium-plan/1","project":{"name":"P","start":"2027-05-03"},
+             "tasks":[{"id":"a","name":"A","length":"1d","pinned":{"start":"{{start}}" } }]}
+            """;
+        var refused = Assert.Throws<UnreadableDocumentException>(() => Read(document));
+        Assert.Contains(refused.Errors, error => error.Path == "$.tasks[0].pinned.start");
+    }
+
     [Fact]
     public void A_schedule_says_dates_floats_drivers_and_warnings()
     {

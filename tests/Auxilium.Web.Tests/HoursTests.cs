@@ -6,7 +6,7 @@ using Auxilium.Storage.Tracking;
 namespace Auxilium.Web.Tests;
 
 /// <summary>Rules H1 to H3: hours as they are entered, counted by a timer, and shown beside the work that was to be.</summary>
-public class HoursTests
+public class HoursTests(DemoApp demo) : IClassFixture<DemoApp>
 {
     private const string Plan = """
         {"format":"auxilium-plan/1","project":{"name":"Lantern night","start":"2027-05-03"},
@@ -19,23 +19,21 @@ public class HoursTests
     [Fact]
     public async Task H1_a_day_has_24_hours_over_all_projects()
     {
-        using var demo = new DemoApp();
         var (one, other) = (await demo.Api.CreateAsync(Plan), await demo.Api.CreateAsync(Plan));
         using var wanda = demo.App.SignedIn("wanda");
-        Assert.Equal(HttpStatusCode.OK, (await SayAsync(wanda, one, "a", """{"day":"2027-05-12","hours":15}""")).Status);
-        var full = await SayAsync(wanda, other, "b", """{"day":"2027-05-12","hours":"11h"}""");
+        Assert.Equal(HttpStatusCode.OK, (await SayAsync(wanda, one, "a", """{"day":"2027-04-12","hours":15}""")).Status);
+        var full = await SayAsync(wanda, other, "b", """{"day":"2027-04-12","hours":"11h"}""");
         Assert.Equal((HttpStatusCode.BadRequest, "hours"), (full.Status, full.Body["code"]!.GetValue<string>()));
         Assert.Contains("15 hours are on other tasks, so at most 9 hours are left", full.Detail, StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.OK, (await SayAsync(wanda, other, "b", """{"day":"2027-05-12","hours":9}""")).Status);
+        Assert.Equal(HttpStatusCode.OK, (await SayAsync(wanda, other, "b", """{"day":"2027-04-12","hours":9}""")).Status);
         // Another day has hours of its own, and less is always possible.
-        Assert.Equal(HttpStatusCode.OK, (await SayAsync(wanda, other, "b", """{"day":"2027-05-13","hours":24}""")).Status);
-        Assert.Equal(HttpStatusCode.OK, (await SayAsync(wanda, one, "a", """{"day":"2027-05-12","hours":0}""")).Status);
+        Assert.Equal(HttpStatusCode.OK, (await SayAsync(wanda, other, "b", """{"day":"2027-04-13","hours":24}""")).Status);
+        Assert.Equal(HttpStatusCode.OK, (await SayAsync(wanda, one, "a", """{"day":"2027-04-12","hours":0}""")).Status);
     }
 
     [Fact]
     public async Task H1_coordinators_enter_anybodys_hours_and_members_their_own()
     {
-        using var demo = new DemoApp();
         var project = await demo.Api.CreateAsync(Plan);
         var (imke, wanda) = (demo.App.SignedIn(), demo.App.SignedIn("wanda"));
         Assert.Equal(
@@ -59,7 +57,6 @@ public class HoursTests
     [Fact]
     public async Task H1_hours_stay_when_their_task_is_removed_and_when_it_comes_back()
     {
-        using var demo = new DemoApp();
         var project = await demo.Api.CreateAsync(Plan);
         using var wanda = demo.App.SignedIn("wanda");
         await SayAsync(wanda, project, "a", """{"day":"2027-05-12","hours":2}""");
@@ -80,9 +77,9 @@ public class HoursTests
     {
         using var database = TestDatabase.WithDemo();
         var clock = new MovedClock(new DateTimeOffset(2027, 5, 13, 20, 0, 0, TimeSpan.Zero), "Europe/Berlin");
-        using var demo = new DemoApp(database.Connection, new TestApp(database.Connection, today: "", world: clock));
-        var project = await demo.Api.CreateAsync(Plan);
-        var (phone, desk) = (demo.App.SignedIn("wanda"), demo.App.SignedIn("wanda"));
+        using var moved = new DemoApp(database.Connection, new TestApp(database.Connection, today: "", world: clock));
+        var project = await moved.Api.CreateAsync(Plan);
+        var (phone, desk) = (moved.App.SignedIn("wanda"), moved.App.SignedIn("wanda"));
         Assert.Equal(HttpStatusCode.OK, (await StartAsync(phone, project, "a")).Status);
         clock.Now = clock.Now.AddMinutes(30);
         // On another device the same one runs, and starting it twice changes nothing.
@@ -107,24 +104,23 @@ public class HoursTests
     {
         using var database = TestDatabase.WithDemo();
         var clock = new MovedClock(new DateTimeOffset(2027, 5, 13, 15, 0, 0, TimeSpan.Zero), "Europe/Berlin");
-        using var demo = new DemoApp(database.Connection, new TestApp(database.Connection, today: "", world: clock));
-        var project = await demo.Api.CreateAsync(Plan);
-        await StartAsync(demo.Api.Http, project, "b");
+        using var moved = new DemoApp(database.Connection, new TestApp(database.Connection, today: "", world: clock));
+        var project = await moved.Api.CreateAsync(Plan);
+        await StartAsync(moved.Api.Http, project, "b");
         clock.Now = clock.Now.AddHours(17);
-        var asked = await PostAsync(demo.Api.Http, "/api/v1/timer/stop", "");
+        var asked = await PostAsync(moved.Api.Http, "/api/v1/timer/stop", "");
         Assert.Equal((HttpStatusCode.Conflict, "forgotten"), (asked.Status, asked.Body["code"]!.GetValue<string>()));
         Assert.Contains("ran for 17 hours", asked.Detail, StringComparison.Ordinal);
         // Nor does another one begin before that is answered.
-        Assert.Equal(HttpStatusCode.Conflict, (await StartAsync(demo.Api.Http, project, "a")).Status);
-        Assert.Equal(HttpStatusCode.BadRequest, (await PostAsync(demo.Api.Http, "/api/v1/timer/stop", """{"hours":26}""")).Status);
-        var really = await PostAsync(demo.Api.Http, "/api/v1/timer/stop", """{"hours":"2,5"}""");
+        Assert.Equal(HttpStatusCode.Conflict, (await StartAsync(moved.Api.Http, project, "a")).Status);
+        Assert.Equal(HttpStatusCode.BadRequest, (await PostAsync(moved.Api.Http, "/api/v1/timer/stop", """{"hours":26}""")).Status);
+        var really = await PostAsync(moved.Api.Http, "/api/v1/timer/stop", """{"hours":"2,5"}""");
         Assert.EndsWith("2.5 hours on Thu 13 May added.", really.Body["sentence"]!.GetValue<string>(), StringComparison.Ordinal);
     }
 
     [Fact]
     public async Task H2_a_timer_is_for_own_tasks()
     {
-        using var demo = new DemoApp();
         var project = await demo.Api.CreateAsync(Plan);
         Assert.Equal(HttpStatusCode.OK, (await StartAsync(demo.Api.Http, project, "a")).Status);
         Assert.Equal(HttpStatusCode.Forbidden, (await StartAsync(demo.App.SignedIn("wanda"), project, "c")).Status);
@@ -153,7 +149,6 @@ public class HoursTests
     [Fact]
     public async Task H3_a_task_that_uses_more_than_is_done_says_so_with_what_to_expect()
     {
-        using var demo = new DemoApp();
         var project = await demo.Api.CreateAsync(Plan);
         using var wanda = demo.App.SignedIn("wanda");
         await SayAsync(wanda, project, "a", """{"day":"2027-05-12","hours":1}""");
@@ -180,8 +175,7 @@ public class HoursTests
     [Fact]
     public async Task Hours_of_a_document_are_taken_in_unless_a_day_would_have_too_many()
     {
-        using var demo = new DemoApp();
-        var document = Plan.TrimEnd()[..^1] + ""","hours":[{"task":"a","person":"wanda","day":"2027-05-12","minutes":800}]}""";
+        var document = Plan.TrimEnd()[..^1] + ""","hours":[{"task":"a","person":"wanda","day":"2027-04-20","minutes":800}]}""";
         var project = await demo.Api.CreateAsync(document);
         Assert.Equal("a 800", await UsedAsync(demo.Api, project, one => $"{one["task"]} {one["minutes"]}"));
         var again = await demo.Api.PostAsync("/api/v1/projects", document);
@@ -194,7 +188,6 @@ public class HoursTests
     [Fact]
     public async Task The_week_sheet_has_ones_tasks_by_day_and_coordinators_see_those_of_others_and_the_sums_of_all()
     {
-        using var demo = new DemoApp();
         var project = await demo.Api.CreateAsync(Plan);
         var (imke, wanda) = (demo.App.SignedIn(), demo.App.SignedIn("wanda"));
         await SayAsync(wanda, project, "a", """{"day":"2027-05-05","hours":2.5}""");

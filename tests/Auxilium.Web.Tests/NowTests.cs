@@ -6,7 +6,7 @@ using System.Text.RegularExpressions;
 namespace Auxilium.Web.Tests;
 
 /// <summary>The first page, on Thursday 13 May 2027: what needs whoever looks.</summary>
-public partial class NowTests
+public partial class NowTests(DemoApp demo) : IClassFixture<DemoApp>
 {
     private const string Plan = """
         {"format":"auxilium-plan/1","project":{"name":"Night market","start":"2027-05-03","finishBy":"2027-05-20"},
@@ -24,7 +24,6 @@ public partial class NowTests
     [Fact]
     public async Task Each_line_stands_where_it_needs_somebody_and_says_what_it_holds_up()
     {
-        using var demo = new DemoApp();
         await demo.Api.CreateAsync(Plan);
         var page = await PageAsync(demo.App.SignedIn(), "/");
         Assert.Contains("Order stalls", Section(page, "overdue"), StringComparison.Ordinal);
@@ -41,7 +40,6 @@ public partial class NowTests
     [Fact]
     public async Task Members_see_their_own_tasks_and_nobody_sees_projects_that_they_are_not_in()
     {
-        using var demo = new DemoApp();
         await demo.Api.CreateAsync(Plan);
         var wanda = await PageAsync(demo.App.SignedIn("wanda"), "/");
         Assert.Contains("Order stalls", Section(wanda, "overdue"), StringComparison.Ordinal);
@@ -54,7 +52,6 @@ public partial class NowTests
     [Fact]
     public async Task Drift_beyond_the_days_that_were_chosen_is_told()
     {
-        using var demo = new DemoApp();
         var project = await demo.Api.CreateAsync(Plan);
         await demo.Api.EditAsync(project, """{"type":"takeBaseline","name":"As agreed"}""", 1);
         await demo.Api.EditAsync(project, """{"type":"pinTask","task":"far","start":"2027-08-03"}""", 2);
@@ -70,7 +67,6 @@ public partial class NowTests
     [Fact]
     public async Task Tasks_over_their_hours_and_proposals_wait_for_the_coordinator()
     {
-        using var demo = new DemoApp();
         var project = await demo.Api.CreateAsync(Plan);
         using var wanda = demo.App.SignedIn("wanda");
         using var said = await wanda.PutAsync(
@@ -89,7 +85,6 @@ public partial class NowTests
     [Fact]
     public async Task Where_nothing_needs_anybody_it_says_so()
     {
-        using var demo = new DemoApp();
         using var oona = demo.App.SignedIn("oona");
         Assert.DoesNotContain("All clear", await PageAsync(oona, "/"), StringComparison.Ordinal);
         foreach (var project in JsonNode.Parse(await demo.Api.Http.GetStringAsync("/api/v1/projects"))!.AsArray())

@@ -12,6 +12,9 @@ public readonly record struct PlanTime(int Minutes) : IComparable<PlanTime>
 
     private const string IsoMinutes = "yyyy-MM-dd'T'HH:mm";
 
+    /// <summary>Minutes since the year 1 are an int: later days cannot be counted in them, and no plan may hold them.</summary>
+    private static readonly int LastDay = new DateOnly(3999, 12, 31).DayNumber;
+
     /// <summary>The earliest instant a plan may hold: 1990-01-01T00:00.</summary>
     public static PlanTime Earliest { get; } = On(new DateOnly(1990, 1, 1));
 
@@ -36,7 +39,8 @@ public readonly record struct PlanTime(int Minutes) : IComparable<PlanTime>
     /// <summary>Whether a plan may hold this instant: 1990 to 2100.</summary>
     public bool IsInRange => this >= Earliest && this <= Latest;
 
-    public static PlanTime On(DateOnly date, int minuteOfDay = 0) => new(date.DayNumber * MinutesPerDay + minuteOfDay);
+    /// <summary>An instant of a day; every day from the year 4000 on is taken for the last one before it.</summary>
+    public static PlanTime On(DateOnly date, int minuteOfDay = 0) => new(Math.Min(date.DayNumber, LastDay) * MinutesPerDay + minuteOfDay);
 
     public static PlanTime At(int year, int month, int day, int hour = 0, int minute = 0) =>
         On(new DateOnly(year, month, day), hour * 60 + minute);
