@@ -2,6 +2,7 @@ using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Auxilium.Exchange.PlanDocuments;
+using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using CsCheck;
@@ -277,6 +278,46 @@ public class PlanDocumentTests
                 },
                 iter: 2_000
             );
+
+    [Fact]
+    public void What_serves_a_milestone_reminds_people_and_says_how_the_project_is_comes_through_a_document()
+    {
+        var text = """
+            {"format":"auxilium-plan/1","project":{"name":"P","start":"2027-05-03","status":"onHold","colour":"moss","priority":700},
+             "people":[{"id":"ann","name":"Ann"}],
+             "tasks":[{"id":"a","name":"A","length":"1d","serves":"m","reminders":[{"days":2,"before":"start"},
+                       {"days":0,"before":"finish","people":["ann"]}]},
+                      {"id":"m","name":"M","milestone":true}]}
+            """;
+        var plan = Read(text);
+        Assert.Equal((ProjectStatus.OnHold, "moss", 700), (plan.Project.Status, plan.Project.Colour, plan.Project.Priority));
+        Assert.Equal("m", plan.Tasks[0].Facts[PlainFacts.Serves]);
+        Assert.Equal([TaskEnd.Start, TaskEnd.Finish], plan.Tasks[0].Reminders.Select(r => r.Before));
+        var written = PlanDocumentWriter.Write(plan);
+        Assert.Equal(written, PlanDocumentWriter.Write(PlanDocumentReader.Read(written)));
+        // What names a row that has gone is left out: a document never points nowhere.
+        var without = plan with { Tasks = plan.Tasks[..1] };
+        Assert.Null(PlanDocumentReader.Read(PlanDocumentWriter.Write(without)).Tasks[0].Facts[PlainFacts.Serves]);
+    }
+
+    [Theory]
+    [InlineData("$.tasks[0].serves", "\"none\"")]
+    [InlineData("$.tasks[0].reminders", "[{\"before\":\"middle\"}]", "$.tasks[0].reminders[0].before")]
+    [InlineData("$.tasks[0].reminders", "[{\"days\":400,\"before\":\"start\"}]", "$.tasks[0].reminders[0].days")]
+    [InlineData("$.tasks[0].reminders", "[{\"before\":\"start\",\"people\":[\"x\"]}]", "$.tasks[0].reminders[0].people[0]")]
+    [InlineData("$.project.status", "\"over\"")]
+    [InlineData("$.project.colour", "\"red\"")]
+    [InlineData("$.project.priority", "1001")]
+    [InlineData("$.project.priority", "1.5")]
+    public void What_cannot_be_is_told_where_it_stands(string path, string value, string? told = null)
+    {
+        var root = JsonNode.Parse(
+            """{"format":"auxilium-plan/1","project":{"name":"P","start":"2027-05-03"},"tasks":[{"id":"a","name":"A"}]}"""
+        )!;
+        Set(root, path, JsonNode.Parse(value));
+        var refused = Assert.Throws<UnreadableDocumentException>(() => Read(root.ToJsonString()));
+        Assert.Contains(told ?? path, refused.Errors.Select(error => error.Path));
+    }
 
     [Theory]
     [InlineData("9031-05-12")]

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 
 namespace Auxilium.Planning.Tests;
@@ -52,7 +53,30 @@ internal static class RandomPlan
             };
         if (mixed && random.Next(3) == 0)
             plan = plan with { Project = plan.Project with { Calendar = "b" } };
-        return Link(random, plan, mixed);
+        return Link(random, mixed ? Gather(random, plan) : plan, mixed);
+    }
+
+    /// <summary>Lets some rows serve a milestone, and people be reminded of some.</summary>
+    private static Plan Gather(Random random, Plan plan)
+    {
+        var milestones = plan.Tasks.Where(t => t.Milestone).Select(t => t.Id).ToList();
+        return plan with
+        {
+            Tasks =
+            [
+                .. plan.Tasks.Select(task =>
+                {
+                    if (milestones.Count > 0 && random.Next(4) == 0)
+                        task = task with { Facts = PlainFacts.Serves.On(task.Facts, milestones[random.Next(milestones.Count)]) };
+                    return random.Next(8) == 0
+                        ? task with
+                        {
+                            Reminders = [new(random.Next(9), (TaskEnd)random.Next(2), random.Next(2) == 0 ? [] : ["bo"])],
+                        }
+                        : task;
+                }),
+            ],
+        };
     }
 
     private static Plan Link(Random random, Plan plan, bool mixed)

@@ -60,7 +60,7 @@ public sealed class ListColumnKind
         After,
         Progress,
         Note,
-        .. PlainFacts.All.Select(fact => new ListColumnKind(fact.Name, fact.Headings, fact)),
+        .. PlainFacts.All.Where(fact => !fact.NamesRow).Select(fact => new ListColumnKind(fact.Name, fact.Headings, fact)),
     ];
 
     /// <summary>The kind with a name; <c>null</c> where there is none.</summary>

@@ -2,6 +2,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Serialization.Metadata;
 using Auxilium.Planning.Facts;
+using Auxilium.Planning.Plans;
 
 namespace Auxilium.Exchange.PlanDocuments;
 
@@ -11,14 +12,20 @@ public static class FactFields
     internal static FactValues Read(JsonObjectReader at) =>
         PlainFacts.All.Aggregate(FactValues.None, (facts, fact) => facts.With(fact, Read(at, fact)));
 
-    internal static void Write(Utf8JsonWriter json, IHasFacts task)
+    /// <param name="plan">What names a row that it does not have is left out.</param>
+    internal static void Write(Utf8JsonWriter json, IHasFacts task, Plan plan)
     {
         foreach (var fact in PlainFacts.All)
         {
+            var value = task.Facts[fact];
             json.WritePropertyName(fact.Name);
-            JsonSerializer.Serialize(json, task.Facts[fact], fact.ValueType);
+            JsonSerializer.Serialize(json, fact.NamesRow && plan.Find(value as string ?? "") is null ? null : value, fact.ValueType);
         }
     }
+
+    /// <summary>What names a row that is not there.</summary>
+    internal static IEnumerable<(Fact Fact, string Id)> Unknown(IHasFacts task, IReadOnlySet<string> rows) =>
+        task.Facts.Told.Where(told => told.Key.NamesRow && !rows.Contains((string)told.Value)).Select(t => (t.Key, (string)t.Value));
 
     /// <summary>What each of them may be, as JSON Schema, by its name.</summary>
     internal static IEnumerable<KeyValuePair<string, JsonNode?>> Schemas() =>

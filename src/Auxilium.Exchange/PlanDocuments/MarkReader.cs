@@ -7,6 +7,8 @@ namespace Auxilium.Exchange.PlanDocuments;
 /// <summary>Reads what a task is marked with, and the rule of one that repeats.</summary>
 internal static class MarkReader
 {
+    private const int MostReminded = 50;
+
     /// <summary>What more hands do.</summary>
     public static MoreHands? Hands(JsonObjectReader at)
     {
@@ -49,6 +51,23 @@ internal static class MarkReader
             at.Done();
         }
         return references.ToImmutable();
+    }
+
+    public static ImmutableArray<Reminder> Reminders(JsonObjectReader task, HashSet<string> people)
+    {
+        var reminders = ImmutableArray.CreateBuilder<Reminder>();
+        foreach (var at in task.Objects("reminders", Reminder.Most))
+        {
+            var (days, before) = (Whole(at, "days") ?? 0, Named<TaskEnd>(at, "before") ?? TaskEnd.Start);
+            if (days is < 0 or > Reminder.MostDays)
+                at.Error("days", "range", $"A reminder comes 0 to {Reminder.MostDays} days before.");
+            var whom = at.Texts("people", MostReminded).ToList();
+            foreach (var (id, path) in whom.Where(who => !people.Contains(who.Item1)))
+                at.Errors.Add(path, "unknownId", $"There is no person with the id “{id}”.");
+            reminders.Add(new Reminder(days, before, [.. whom.Select(who => who.Item1).Distinct()]));
+            at.Done();
+        }
+        return reminders.ToImmutable();
     }
 
     public static RepeatRule? Repeats(JsonObjectReader task, WorkUnits units)

@@ -32,7 +32,7 @@ public static class PlanDocumentWriter
             WriteProject(json, plan.Project);
             WriteList(json, "calendars", plan.Calendars, WriteCalendar);
             WriteList(json, "people", plan.People, WritePerson);
-            WriteList(json, "tasks", plan.Tasks, WriteTask);
+            WriteList(json, "tasks", plan.Tasks, (to, task) => WriteTask(to, task, plan));
             WriteList(json, "links", plan.Links, WriteLink);
             WriteList(json, "hours", hours.IsDefault ? [] : hours, WriteHours);
             WriteList(json, "baselines", plan.Baselines, WriteBaseline);
@@ -46,6 +46,9 @@ public static class PlanDocumentWriter
         json.WriteStartObject("project");
         json.WriteString("name", project.Name);
         json.WriteString("note", project.Note);
+        json.WriteString("status", PlanDocumentNames.Camel(project.Status.ToString()));
+        json.WriteString("colour", project.Colour);
+        json.WriteNumber("priority", project.Priority);
         json.WriteString("coordinator", project.Coordinator);
         json.WriteString("scheduleFrom", PlanDocumentNames.Camel(project.ScheduleFrom.ToString()));
         json.WriteString("start", project.Start?.ToString());
@@ -108,7 +111,7 @@ public static class PlanDocumentWriter
         json.WriteString("calendar", person.Calendar);
     }
 
-    private static void WriteTask(Utf8JsonWriter json, PlanTask task)
+    private static void WriteTask(Utf8JsonWriter json, PlanTask task, Plan plan)
     {
         json.WriteString("id", task.Id);
         json.WriteString("name", task.Name);
@@ -132,9 +135,10 @@ public static class PlanDocumentWriter
         json.WriteString("effort", task.Effort?.ToString());
         json.WriteString("note", task.Note);
         json.WriteString("moreHands", task.Hands is { } hands ? PlanDocumentNames.Camel(hands.ToString()) : null);
-        FactFields.Write(json, task);
+        FactFields.Write(json, task, plan);
         WriteList(json, "checklist", task.Checklist, WriteStep);
         WriteList(json, "references", task.References, WriteReference);
+        WriteList(json, "reminders", task.Reminders, WriteReminder);
         WriteRepeats(json, task.Repeats);
         json.WriteString("occurrence", Day(task.Occurrence));
     }
@@ -149,6 +153,16 @@ public static class PlanDocumentWriter
     {
         json.WriteString("address", reference.Address);
         json.WriteString("title", reference.Title);
+    }
+
+    private static void WriteReminder(Utf8JsonWriter json, Reminder reminder)
+    {
+        json.WriteNumber("days", reminder.Days);
+        json.WriteString("before", PlanDocumentNames.Camel(reminder.Before.ToString()));
+        json.WriteStartArray("people");
+        foreach (var person in reminder.People)
+            json.WriteStringValue(person);
+        json.WriteEndArray();
     }
 
     private static void WriteRepeats(Utf8JsonWriter json, RepeatRule? rule)

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 
 namespace Auxilium.Exchange.PlanDocuments;
@@ -56,6 +57,14 @@ internal static class ProjectReader
         {
             Name = Name(at),
             Note = at.Text("note", PlanTask.LongestNote) ?? "",
+            Status = Status(at),
+            Colour = Fact(
+                at,
+                "colour",
+                PlainFacts.Colour.Tidy(at.Text("colour", JsonObjectReader.LongestWord)),
+                PlainFacts.Colour.WhyRefused
+            ),
+            Priority = Fact(at, "priority", PriorityIn(at), PlainFacts.Priority.WhyRefused),
             Coordinator = Reference(at, "coordinator", [.. people.Select(p => p.Id)], "person"),
             ScheduleFrom = fromFinish ? ScheduleFrom.Finish : ScheduleFrom.Start,
             FloatTo =
@@ -80,6 +89,27 @@ internal static class ProjectReader
         );
         at.Done();
         return read;
+    }
+
+    private static ProjectStatus Status(JsonObjectReader at)
+    {
+        var statuses = Enum.GetValues<ProjectStatus>();
+        string[] names = [.. statuses.Select(s => PlanDocumentNames.Camel(s.ToString()))];
+        return at.Text("status", JsonObjectReader.LongestWord) is { } text && Known(at, "status", text, names)
+            ? statuses[Array.IndexOf(names, text)]
+            : ProjectStatus.Active;
+    }
+
+    private static int PriorityIn(JsonObjectReader at) =>
+        at.Number("priority") is not { } number ? PlainFacts.Priority.Usual
+        : number == decimal.Truncate(number) && Math.Abs(number) <= PlainFacts.Priority.Most ? (int)number
+        : -1;
+
+    private static T Fact<T>(JsonObjectReader at, string field, T value, Func<T, string?> whyRefused)
+    {
+        if (whyRefused(value) is { } why)
+            at.Error(field, "value", why);
+        return value;
     }
 
     private static ImmutableArray<NamedPeriod> Periods(JsonObjectReader project)

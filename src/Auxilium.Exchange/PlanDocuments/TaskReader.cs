@@ -63,8 +63,12 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
             at.Done();
         }
         for (var i = 0; i < tasks.Count; i++)
+        {
+            foreach (var (fact, id) in FactFields.Unknown(tasks[i].Task, ids))
+                errors.Add($"$.tasks[{i}].{fact.Name}", "unknownId", $"There is no task with the id “{id}”.");
             if (tasks[i].Task.Milestone && phases.Contains(tasks[i].Task.Id))
                 errors.Add($"$.tasks[{i}].milestone", "milestone", "A milestone cannot hold other tasks.");
+        }
         return tasks;
     }
 
@@ -114,6 +118,7 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
             Facts = FactFields.Read(at),
             Checklist = MarkReader.Checklist(at),
             References = MarkReader.References(at),
+            Reminders = MarkReader.Reminders(at, people),
             Repeats = MarkReader.Repeats(at, units),
             Occurrence = at.Date("occurrence")?.Date,
         };

@@ -145,6 +145,21 @@ public sealed class EditField
             schedule.Plan.Baselines.IsEmpty ? "no baselines" : ListText.Listed([.. schedule.Plan.Baselines.Select(b => b.Name)])
         );
 
+    public static EditField Reminders { get; } =
+        new("Reminders", (_, task) =>
+            task.Reminders.IsEmpty ? "no reminders" : ListText.Listed([.. task.Reminders.Select(r => r.InWords())])
+        );
+
+    public static EditField ProjectStatus { get; } = new("ProjectStatus", schedule => schedule.Plan.Project.Status.InWords());
+
+    public static EditField ProjectColour { get; } = new("ProjectColour", schedule => schedule.Plan.Project.Colour ?? "no colour");
+
+    public static EditField ProjectPriority { get; } =
+        new("ProjectPriority", schedule => PlainFacts.Priority.InWords(schedule.Plan.Project.Priority));
+
+    public static EditField ProjectNote { get; } =
+        new("ProjectNote", schedule => schedule.Plan.Project.Note is { Length: > 0 } note ? LengthText.Shorten(note) : "no note");
+
     private static readonly Lazy<Dictionary<string, EditField>> Names = new(() =>
         new EditField[]
         {
@@ -181,6 +196,11 @@ public sealed class EditField
             Coordinator,
             Effort,
             Baselines,
+            Reminders,
+            ProjectStatus,
+            ProjectColour,
+            ProjectPriority,
+            ProjectNote,
         }
             .Concat(PlainFacts.All.Select(fact => fact.Field))
             .ToDictionary(field => field.Name)

@@ -110,6 +110,11 @@ public static class EditKinds
         EditKind.Of<RenameBaseline>(),
         EditKind.Of<DeleteBaseline>(),
         EditKind.Of<SetMeasure>(),
+        EditKind.Of<SetReminders>(),
+        EditKind.Of<SetProjectStatus>(),
+        EditKind.Of<SetProjectColour>(),
+        EditKind.Of<SetProjectPriority>(),
+        EditKind.Of<SetProjectNote>(),
         EditKind.Of<Together>(),
         .. PlainFacts.All.Select(fact => fact.Edit),
     ];

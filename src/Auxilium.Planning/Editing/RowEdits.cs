@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Typing;
@@ -225,9 +226,15 @@ internal static class RowEdits
             ActualFinish = null,
             Remaining = null,
             Before = null,
-            Facts = task.Facts.Only(fact => fact.IsCopied),
+            Facts = CopiedFacts(task.Facts, ids),
             Checklist = [.. task.Checklist.Select(step => step with { Done = false })],
         };
+
+    /// <summary>What names a row that is copied too names its copy.</summary>
+    private static FactValues CopiedFacts(FactValues facts, Dictionary<string, string> ids) =>
+        facts.Told.Aggregate(facts.Only(fact => fact.IsCopied), (copied, told) =>
+            told.Key.NamesRow && ids.TryGetValue((string)told.Value, out var copy) ? copied.With(told.Key, copy) : copied
+        );
 
     internal static void RefuseMore(Plan plan, int rows, string? task)
     {

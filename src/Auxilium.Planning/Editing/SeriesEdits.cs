@@ -333,6 +333,7 @@ public static class SeriesEdits
             Assignments = series.Assignments,
             Effort = series.Effort,
             Facts = series.Facts.Only(fact => fact.IsCopied),
+            Reminders = series.Reminders,
             Checklist = [.. series.Checklist.Select(step => step with { Done = false })],
         };
     }

@@ -15,7 +15,7 @@ namespace Auxilium.Planning.Facts;
 /// </summary>
 public abstract class Fact
 {
-    private protected Fact() => Field = new EditField(Capital(Name), (_, task) => InWords(task.Facts[this]));
+    private protected Fact() => Field = new EditField(Capital(Name), (schedule, task) => InWordsIn(schedule.Plan, task.Facts[this]));
 
     /// <summary>Its name in JSON, in documents and where it is kept: <c>costCode</c>. It never changes.</summary>
     public abstract string Name { get; }
@@ -28,6 +28,9 @@ public abstract class Fact
 
     /// <summary>Whether copies of a task have it, and what comes of a task that repeats.</summary>
     public virtual bool IsCopied => true;
+
+    /// <summary>Whether its values are ids of rows of the same plan.</summary>
+    public virtual bool NamesRow => false;
 
     /// <summary>What a read-only link has to show for it to be seen; <c>null</c> for a fact that links never show.</summary>
     public virtual string? SharedWith => null;
@@ -49,6 +52,9 @@ public abstract class Fact
 
     /// <summary>A value as its cell would show it, to tell two people what each of them wanted.</summary>
     public abstract string InWords(object? value);
+
+    /// <inheritdoc cref="InWords(object?)"/>
+    public virtual string InWordsIn(Plan plan, object? value) => InWords(value);
 
     /// <summary>Reads a value as people type it; an empty text is the usual value.</summary>
     /// <param name="problem">The sentence that says what is wrong with it.</param>
@@ -129,12 +135,19 @@ public abstract class Fact<TFact, TValue> : Fact
     /// <summary>A value without what does not matter, such as spaces around it.</summary>
     public virtual TValue Tidy(TValue value) => value;
 
+    /// <summary>The value that a typed one means in a plan.</summary>
+    /// <exception cref="EditRefusedException">It means none.</exception>
+    internal virtual TValue Resolve(Plan plan, PlanTask task, TValue value, EditContext context) => value;
+
     /// <summary>The sentence that says what is wrong with a value; <c>null</c> when nothing is.</summary>
     public abstract string? WhyRefused(TValue value);
 
     /// <summary>What is said of a task that got a value, after its name: “ is labelled print.”</summary>
     /// <param name="many">Whether it is said of several tasks: “ are labelled print.”</param>
     internal abstract IEnumerable<TextRun> Says(TValue value, bool many);
+
+    /// <inheritdoc cref="Says"/>
+    internal virtual IEnumerable<TextRun> SaysIn(Plan plan, TValue value, bool many) => Says(value, many);
 
     /// <summary>A random value, such as may be taken or refused.</summary>
     internal abstract TValue Sample(Random random);
@@ -258,7 +271,7 @@ public sealed record SetFact<TFact, TValue>(string Task, TValue Value) : PlanEdi
     internal override AppliedEdit Apply(Plan plan, EditContext context)
     {
         var task = PlanEditor.TaskOf(plan, Task);
-        var value = Fact.Tidy(Value);
+        var value = Fact.Tidy(Fact.Resolve(plan, task, Value, context));
         if (Fact.WhyRefused(value) is { } why)
             throw new EditRefusedException(Fact.Name, why, task.Id, Fact.Field);
         return PlanEditor.Changed(
@@ -280,10 +293,10 @@ public sealed record SetFact<TFact, TValue>(string Task, TValue Value) : PlanEdi
     }
 
     internal override IEnumerable<TextRun> Say(Schedule before, Schedule after) =>
-        [EditText.Called(after, Task), .. Fact.Says(Value, many: false)];
+        [EditText.Called(after, Task), .. Fact.SaysIn(after.Plan, Value, many: false)];
 
     internal override IEnumerable<TextRun>? SayOfAll(ImmutableArray<PlanEdit> alike, Schedule after) =>
-        alike.All(e => e is SetFact<TFact, TValue> set && Equals(set.Value, Value)) ? Fact.Says(Value, many: true) : null;
+        alike.All(e => e is SetFact<TFact, TValue> set && Equals(set.Value, Value)) ? Fact.SaysIn(after.Plan, Value, many: true) : null;
 
     static PlanEdit IEditKind.Sample(EditSampler from) => new SetFact<TFact, TValue>(from.Any, Fact.Sample(from.Random));
 }

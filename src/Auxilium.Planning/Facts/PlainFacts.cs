@@ -5,7 +5,8 @@ namespace Auxilium.Planning.Facts;
 /// <summary>Every plain fact that a task has.</summary>
 public static class PlainFacts
 {
-    public static ImmutableArray<Fact> All { get; } = [PriorityFact.It, KeyFact.It, ColourFact.It, LabelFact.It, DeliveredByFact.It];
+    public static ImmutableArray<Fact> All { get; } =
+    [PriorityFact.It, KeyFact.It, ColourFact.It, LabelFact.It, DeliveredByFact.It, ServesFact.It];
 
     public static PriorityFact Priority => PriorityFact.It;
 
@@ -16,6 +17,8 @@ public static class PlainFacts
     public static LabelFact Label => LabelFact.It;
 
     public static DeliveredByFact DeliveredBy => DeliveredByFact.It;
+
+    public static ServesFact Serves => ServesFact.It;
 
     private static readonly Dictionary<string, Fact> Names = All.ToDictionary(fact => fact.Name);
 

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Facts;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Typing;
 
@@ -24,6 +25,14 @@ public sealed record ProjectSettings
     public required string Name { get; init; }
 
     public string Note { get; init; } = "";
+
+    public ProjectStatus Status { get; init; } = ProjectStatus.Active;
+
+    /// <summary>One of the colours that rows can have; <c>null</c> for none.</summary>
+    public string? Colour { get; init; }
+
+    /// <summary>How much it matters among others, 0 to 1000.</summary>
+    public int Priority { get; init; } = PlainFacts.Priority.Usual;
 
     /// <summary>Id of the person who coordinates the project.</summary>
     public string? Coordinator { get; init; }

@@ -140,6 +140,9 @@ public sealed record PlanTask : IHasFacts
 
     public ImmutableArray<Reference> References { get; init; } = [];
 
+    /// <summary>When people are reminded of it.</summary>
+    public ImmutableArray<Reminder> Reminders { get; init; } = [];
+
     /// <summary>When it comes again, of a phase whose rows are its occurrences.</summary>
     public RepeatRule? Repeats { get; init; }
 

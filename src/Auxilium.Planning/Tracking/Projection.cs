@@ -22,6 +22,8 @@ namespace Auxilium.Planning.Tracking;
 /// <param name="Drift">Working minutes that its finish is later than the measure has it; <c>null</c> where that does not know it.</param>
 /// <param name="DeliveredBy">Who outside the project delivers it.</param>
 /// <param name="HoldsUp">Names of what comes after it and waits for it, at most three; <c>null</c> where nothing does.</param>
+/// <param name="Gathers">How many tasks serve it, of a milestone.</param>
+/// <param name="GathersLeft">How many of them are not done.</param>
 /// <param name="ShortBy">How many more there would be, of a repeating task that stops before its project does.</param>
 public sealed record ProjectedTask(
     string Id,
@@ -45,7 +47,9 @@ public sealed record ProjectedTask(
     int? Drift,
     string? DeliveredBy,
     string? HoldsUp,
-    int? ShortBy
+    int? ShortBy,
+    int Gathers,
+    int GathersLeft
 )
 {
     /// <summary>Its state on a day, as <see cref="TaskStates"/> works it out from the whole plan.</summary>
@@ -112,6 +116,7 @@ public static class Projection
             new Effort(schedule),
             Tracking.Drift.Of(schedule),
             plan.Links.ToLookup(link => link.From),
+            new Gathered(schedule),
             SeriesEdits.StopShort(schedule).ToDictionary(series => series.Task, series => series.More)
         );
         var (start, finish, now) = (schedule.Start, schedule.Finish, PlanTime.On(today));
@@ -136,6 +141,7 @@ public static class Projection
         var plan = schedule.Plan;
         var task = plan.Tasks[row];
         var (isOff, isLeaf) = (schedule.IsOff(row), schedule.IsLeaf(row));
+        var (gathers, left) = around.Gathered.Of(task.Id);
         var waits = isOff || task.IsStarted || task.IsFinished || task.Progress > 0 ? [] : NamesOf(plan, around.States.WaitsFor(row));
         return new ProjectedTask(
             task.Id,
@@ -161,7 +167,9 @@ public static class Projection
             around.Drift?.Of(row)?.Finish.Count,
             task.Facts[PlainFacts.DeliveredBy] as string,
             HeldUp(schedule, around, row),
-            around.Short.TryGetValue(task.Id, out var more) ? more : null
+            around.Short.TryGetValue(task.Id, out var more) ? more : null,
+            gathers,
+            left
         );
     }
 
@@ -185,6 +193,7 @@ public static class Projection
         Effort Effort,
         Drift? Drift,
         ILookup<string, PlanLink> After,
+        Gathered Gathered,
         Dictionary<string, int> Short
     );
 

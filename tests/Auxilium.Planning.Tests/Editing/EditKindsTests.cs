@@ -17,7 +17,8 @@ public class EditKindsTests
         repeatTask extendSeries keepSeries setRepeat stretchTask renameProject setProjectStart setProjectFinish
         setAnchor setStatusDate setWorkUnits setProjectCalendar setCriticality saveCalendar removeCalendar
         setPersonCalendar setPeriods setFinishBy together setEffort takeBaseline takePastBaseline addBaseline renameBaseline
-        deleteBaseline setMeasure setDeliveredBy
+        deleteBaseline setMeasure setDeliveredBy setServes setReminders setProjectStatus setProjectColour setProjectPriority
+        setProjectNote
         """;
 
     [Fact]

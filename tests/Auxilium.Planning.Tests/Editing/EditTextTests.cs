@@ -26,6 +26,16 @@ public class EditTextTests
             },
             { new LinkTasks("A", "C", LinkKind.StartToFinish, Length.Days(-1)), "C may now end 1 day before the start of A." },
             { new UnlinkTasks("A", "B"), "B no longer waits for A." },
+            {
+                new SetReminders("A", [new(2, TaskEnd.Start), new(0, TaskEnd.Finish)]),
+                "Reminders of A: 2 days before the start and on the day of the finish."
+            },
+            { new SetReminders("A", []), "A has no reminders now." },
+            { new SetProjectStatus(ProjectStatus.OnHold), "The project is on hold." },
+            { new SetProjectColour("moss"), "The project is marked in moss." },
+            { new SetProjectColour(null), "The project has no colour now." },
+            { new SetProjectPriority(700), "The project has priority 700." },
+            { new SetProjectNote("Agreed."), "The project has another note now." },
             { new SetDeadline("A", PlanTime.At(2027, 5, 7, 18)), "A should be finished by Fri 7 May." },
             { new SetDeadline("A", null), "A has no deadline now." },
             { new SetSplits("A", [new(Length.OneDay, Length.Days(2))]), "A pauses for 2 days after 1 day of work." },
