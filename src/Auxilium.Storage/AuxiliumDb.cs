@@ -83,6 +83,12 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
         where plan.Kind == PlanKind.Live
         select new LiveMember { ProjectId = plan.ProjectId, PersonId = member.PersonId };
 
+    public DbSet<FolderRow> Folders => Set<FolderRow>();
+
+    public DbSet<ProjectsViewRow> ProjectsViews => Set<ProjectsViewRow>();
+
+    public DbSet<ChanceRow> Chances => Set<ChanceRow>();
+
     public DbSet<CommentRow> Comments => Set<CommentRow>();
 
     public DbSet<FileRow> Files => Set<FileRow>();
@@ -288,7 +294,31 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
         {
             // Deleted projects are hidden until they are restored.
             project.HasQueryFilter(p => p.DeletedAt == null);
-            project.ToTable("projects");
+            project.ToTable("projects").HasOne<FolderRow>().WithMany().HasForeignKey(p => p.FolderId).OnDelete(DeleteBehavior.SetNull);
+            project
+                .Property(p => p.Status)
+                .HasConversion<string>()
+                .HasDefaultValue(ProjectStatus.Active)
+                .HasSentinel(ProjectStatus.Active);
+            project.Property(p => p.Priority).HasDefaultValue(ProjectRow.UsualPriority).HasSentinel(ProjectRow.UsualPriority);
+        });
+        modelBuilder
+            .Entity<FolderRow>()
+            .ToTable("folders")
+            .HasOne<FolderRow>()
+            .WithMany()
+            .HasForeignKey(f => f.ParentId)
+            .OnDelete(DeleteBehavior.SetNull);
+        modelBuilder.Entity<ProjectsViewRow>(view =>
+        {
+            view.ToTable("projects_views").HasKey(v => v.PersonId);
+            view.HasOne<PersonRow>().WithOne().HasForeignKey<ProjectsViewRow>(v => v.PersonId);
+            view.Property(v => v.Content).HasColumnType("jsonb");
+        });
+        modelBuilder.Entity<ChanceRow>(chance =>
+        {
+            chance.ToTable("chances").HasKey(c => c.PlanId);
+            chance.HasOne<PlanRow>().WithOne().HasForeignKey<ChanceRow>(c => c.PlanId);
         });
         modelBuilder.Entity<PlanRow>(plan =>
         {

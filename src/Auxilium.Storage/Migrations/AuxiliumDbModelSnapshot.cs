@@ -105,6 +105,10 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("character varying(256)")
                         .HasColumnName("user_name");
 
+                    b.Property<DateOnly?>("WeeklyOn")
+                        .HasColumnType("date")
+                        .HasColumnName("weekly_on");
+
                     b.HasKey("Id")
                         .HasName("pk_accounts");
 
@@ -152,6 +156,26 @@ namespace Auxilium.Storage.Migrations
                         .HasName("pk_audit");
 
                     b.ToTable("audit", (string)null);
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.ChanceRow", b =>
+                {
+                    b.Property<Guid>("PlanId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("plan_id");
+
+                    b.Property<decimal?>("Chance")
+                        .HasColumnType("numeric")
+                        .HasColumnName("chance");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("integer")
+                        .HasColumnName("version");
+
+                    b.HasKey("PlanId")
+                        .HasName("pk_chances");
+
+                    b.ToTable("chances", (string)null);
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.CommentRow", b =>
@@ -305,6 +329,31 @@ namespace Auxilium.Storage.Migrations
                         .HasName("pk_first_start");
 
                     b.ToTable("first_start", (string)null);
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.FolderRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<Guid?>("ParentId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("parent_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_folders");
+
+                    b.HasIndex("ParentId")
+                        .HasDatabaseName("ix_folders_parent_id");
+
+                    b.ToTable("folders", (string)null);
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.HoursRow", b =>
@@ -1060,6 +1109,10 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("archived_at");
 
+                    b.Property<string>("Colour")
+                        .HasColumnType("text")
+                        .HasColumnName("colour");
+
                     b.Property<string>("Coordinator")
                         .HasColumnType("text")
                         .HasColumnName("coordinator");
@@ -1072,13 +1125,33 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("deleted_at");
 
+                    b.Property<Guid?>("FolderId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("folder_id");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("name");
 
+                    b.Property<int>("Priority")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(500)
+                        .HasColumnName("priority");
+
+                    b.Property<string>("Status")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text")
+                        .HasDefaultValue("Active")
+                        .HasColumnName("status");
+
                     b.HasKey("Id")
                         .HasName("pk_projects");
+
+                    b.HasIndex("FolderId")
+                        .HasDatabaseName("ix_projects_folder_id");
 
                     b.ToTable("projects", (string)null);
                 });
@@ -1177,6 +1250,14 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("timestamp without time zone")
                         .HasColumnName("finish");
 
+                    b.Property<int>("Gathers")
+                        .HasColumnType("integer")
+                        .HasColumnName("gathers");
+
+                    b.Property<int>("GathersLeft")
+                        .HasColumnType("integer")
+                        .HasColumnName("gathers_left");
+
                     b.Property<string>("HoldsUp")
                         .HasColumnType("text")
                         .HasColumnName("holds_up");
@@ -1256,6 +1337,23 @@ namespace Auxilium.Storage.Migrations
                     NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex("People"), "gin");
 
                     b.ToTable("projected_tasks", (string)null);
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.ProjectsViewRow", b =>
+                {
+                    b.Property<string>("PersonId")
+                        .HasColumnType("text")
+                        .HasColumnName("person_id");
+
+                    b.Property<string>("Content")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("content");
+
+                    b.HasKey("PersonId")
+                        .HasName("pk_projects_views");
+
+                    b.ToTable("projects_views", (string)null);
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.ProposalRow", b =>
@@ -1905,6 +2003,16 @@ namespace Auxilium.Storage.Migrations
                         .HasConstraintName("fk_accounts_people_id");
                 });
 
+            modelBuilder.Entity("Auxilium.Storage.Rows.ChanceRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.PlanRow", null)
+                        .WithOne()
+                        .HasForeignKey("Auxilium.Storage.Rows.ChanceRow", "PlanId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_chances_plans_plan_id");
+                });
+
             modelBuilder.Entity("Auxilium.Storage.Rows.CommentRow", b =>
                 {
                     b.HasOne("Auxilium.Storage.Rows.ProjectRow", null)
@@ -1933,6 +2041,15 @@ namespace Auxilium.Storage.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_files_projects_project_id");
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.FolderRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.FolderRow", null)
+                        .WithMany()
+                        .HasForeignKey("ParentId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_folders_folders_parent_id");
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.HoursRow", b =>
@@ -2029,6 +2146,15 @@ namespace Auxilium.Storage.Migrations
                         .HasConstraintName("fk_plans_projects_project_id");
                 });
 
+            modelBuilder.Entity("Auxilium.Storage.Rows.ProjectRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.FolderRow", null)
+                        .WithMany()
+                        .HasForeignKey("FolderId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_projects_folders_folder_id");
+                });
+
             modelBuilder.Entity("Auxilium.Storage.Rows.ProjectedPlanRow", b =>
                 {
                     b.HasOne("Auxilium.Storage.Rows.PlanRow", null)
@@ -2047,6 +2173,16 @@ namespace Auxilium.Storage.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_projected_tasks_projected_plans_plan_id");
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.ProjectsViewRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.PersonRow", null)
+                        .WithOne()
+                        .HasForeignKey("Auxilium.Storage.Rows.ProjectsViewRow", "PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_projects_views_people_person_id");
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.ProposalRow", b =>

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Auxilium.Storage.Access;
 using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
+using Auxilium.Storage.Tracking;
 using Microsoft.EntityFrameworkCore;
 
 namespace Auxilium.Storage.Notices;
@@ -23,19 +24,37 @@ public sealed record NoticeWishes
             .ToDictionary(
                 k => k,
                 k =>
-                    k is NoticeKind.Mentioned or NoticeKind.Proposal or NoticeKind.Decided or NoticeKind.Assigned
+                    k is NoticeKind.Mentioned or NoticeKind.Proposal or NoticeKind.Decided or NoticeKind.Assigned or NoticeKind.Reminder
                         ? ByMail.AtOnce
                         : ByMail.Daily
             );
 
+    /// <summary>Days that can be chosen go up to this.</summary>
+    public const int MostDays = 60;
+
     /// <summary>Kinds that they do not want to be told at all.</summary>
-    public HashSet<NoticeKind> Never { get; init; } = [];
+    public HashSet<NoticeKind> Never { get; init; } = [NoticeKind.StartsSoon, NoticeKind.LateToStart];
 
     /// <summary>Told only what moved by more than so many days.</summary>
     public int MovedDays { get; init; } = 2;
 
     /// <summary>Told so many days before a task is due.</summary>
     public int DueDays { get; init; } = 2;
+
+    /// <summary>Told so many days before a task starts.</summary>
+    public int StartDays { get; init; } = 2;
+
+    /// <summary>Told so many days before a milestone.</summary>
+    public int MilestoneDays { get; init; } = 7;
+
+    /// <summary>Told when the finish is later than planned by more than so many days.</summary>
+    public int DriftDays { get; init; } = ProjectsView.UsualDriftDays;
+
+    /// <summary>Told also of what is late in projects they coordinate, and somebody else’s.</summary>
+    public bool AllMine { get; init; }
+
+    /// <summary>The day of the week on which they get a mail about the projects they coordinate; <c>null</c> for never.</summary>
+    public DayOfWeek? WeeklyOn { get; init; }
 
     public static NoticeWishes Read(string? json) =>
         json is null ? new NoticeWishes() : JsonSerializer.Deserialize<NoticeWishes>(json) ?? new NoticeWishes();

@@ -55,6 +55,9 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
         var watch = await db
             .Watches.FromSql($"select * from watches where project_id = {project} for update")
             .SingleOrDefaultAsync(cancel);
+        // A plan that is looked at for the first time is news to nobody.
+        if (watch is not null)
+            await new Alerts(db, plan, project, today, cancel).TellAsync(clock.GetUtcNow().UtcDateTime);
         var tasks = await db
             .ProjectedTasks.AsNoTracking()
             .Where(t => t.PlanId == plan.PlanId && t.IsLeaf && t.Start != null && t.People.Length > 0)

@@ -24,6 +24,9 @@ internal static class PlanRows
             {
                 Name = project.Name,
                 Note = plan.Note,
+                Status = project.Status,
+                Colour = project.Colour,
+                Priority = project.Priority,
                 Coordinator = project.Coordinator,
                 ScheduleFrom = plan.ScheduleFrom,
                 Start = Time(plan.Start),
@@ -54,6 +57,9 @@ internal static class PlanRows
         var project = plan.Project;
         owner.Name = project.Name;
         row.Note = project.Note;
+        owner.Status = project.Status;
+        owner.Colour = project.Colour;
+        owner.Priority = project.Priority;
         owner.Coordinator = project.Coordinator;
         row.ScheduleFrom = project.ScheduleFrom;
         row.Start = project.Start?.ToDateTime();
@@ -191,6 +197,7 @@ internal static class PlanRows
             Before = facts.Before,
             LengthBefore = facts.LengthBefore,
             Effort = facts.Effort,
+            Reminders = facts.Reminders ?? [],
             Facts = facts.Facts,
         };
     }

@@ -15,6 +15,9 @@ public sealed class Account : IdentityUser
     /// <summary>Which notices they want and how, as JSON; <c>null</c> for the usual ones.</summary>
     public string? NoticeWishes { get; set; }
 
+    /// <summary>The last day that their weekly mail was written for.</summary>
+    public DateOnly? WeeklyOn { get; set; }
+
     /// <summary>
     /// The half minute, counted from 1970, of the newest two-step code that was used: no code up to it is accepted again.
     /// </summary>

@@ -15,6 +15,11 @@ public enum NoticeKind
     Proposal,
     Decided,
     TimeOff,
+    StartsSoon,
+    LateToStart,
+    MilestoneSoon,
+    Drift,
+    Reminder,
 }
 
 /// <summary>Something a person is told.</summary>

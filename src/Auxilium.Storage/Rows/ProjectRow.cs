@@ -1,3 +1,5 @@
+using Auxilium.Planning.Plans;
+
 namespace Auxilium.Storage.Rows;
 
 /// <summary>
@@ -5,11 +7,25 @@ namespace Auxilium.Storage.Rows;
 /// </summary>
 public sealed class ProjectRow
 {
+    /// <summary>What projects have that nobody gave another.</summary>
+    internal const int UsualPriority = 500;
+
     public Guid Id { get; set; }
 
     public DateTime CreatedAt { get; set; }
 
     public required string Name { get; set; }
+
+    public ProjectStatus Status { get; set; } = ProjectStatus.Active;
+
+    /// <summary>One of the colours that rows can have.</summary>
+    public string? Colour { get; set; }
+
+    /// <summary>How much it matters among others, 0 to 1000.</summary>
+    public int Priority { get; set; } = UsualPriority;
+
+    /// <summary>The folder that it lies in; <c>null</c> for none.</summary>
+    public Guid? FolderId { get; set; }
 
     public string? Coordinator { get; set; }
 

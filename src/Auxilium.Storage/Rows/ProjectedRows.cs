@@ -96,4 +96,10 @@ public sealed class ProjectedTaskRow
     public string? HoldsUp { get; set; }
 
     public int? ShortBy { get; set; }
+
+    /// <summary>How many tasks serve it, of a milestone.</summary>
+    public int Gathers { get; set; }
+
+    /// <summary>How many of them are not done.</summary>
+    public int GathersLeft { get; set; }
 }

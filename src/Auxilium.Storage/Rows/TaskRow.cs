@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
@@ -102,10 +103,13 @@ internal sealed record TaskFactsRow : IHasFacts
     /// <summary>Work of all its people together, where somebody has said.</summary>
     public Length? Effort { get; init; }
 
+    /// <summary>When people are reminded of it; <c>null</c> for never.</summary>
+    public ImmutableArray<Reminder>? Reminders { get; init; }
+
     public FactValues Facts { get; init; } = FactValues.None;
 
     public static string? Write(PlanTask task) =>
-        task is { Occurrence: null, Before: null, LengthBefore: null, Effort: null, Facts.IsEmpty: true }
+        task is { Occurrence: null, Before: null, LengthBefore: null, Effort: null, Reminders.IsEmpty: true, Facts.IsEmpty: true }
             ? null
             : JsonSerializer.Serialize(
                 new TaskFactsRow
@@ -114,6 +118,7 @@ internal sealed record TaskFactsRow : IHasFacts
                     Before = task.Before,
                     LengthBefore = task.LengthBefore,
                     Effort = task.Effort,
+                    Reminders = task.Reminders.IsEmpty ? null : task.Reminders,
                     Facts = task.Facts,
                 },
                 Short

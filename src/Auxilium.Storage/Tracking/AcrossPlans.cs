@@ -24,6 +24,19 @@ public sealed record KnownProject(
     IReadOnlyDictionary<TaskState, int> Counts
 )
 {
+    public ProjectStatus Status { get; init; } = ProjectStatus.Active;
+
+    /// <summary>One of the colours that rows can have.</summary>
+    public string? Colour { get; init; }
+
+    public int Priority { get; init; }
+
+    /// <summary>Id of the folder that it lies in.</summary>
+    public Guid? Folder { get; init; }
+
+    /// <summary>How likely it keeps its deadline, 0 to 1; <c>null</c> while that is worked out, and where it cannot be.</summary>
+    public decimal? Chance { get; init; }
+
     /// <summary>The same of a plan that is at hand.</summary>
     public static KnownProject Of(StoredPlan stored, DateOnly today)
     {
@@ -53,6 +66,9 @@ public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Project
     public const int MostAttention = 1_000;
 
     private const int MostEating = 50;
+
+    /// <summary>Of all projects together.</summary>
+    private const int MostMilestones = 5_000;
 
     /// <summary>The database only reads, or somebody holds a plan.</summary>
     private static readonly string[] NotNow = [PostgresErrorCodes.ReadOnlySqlTransaction, PostgresErrorCodes.LockNotAvailable];
@@ -84,6 +100,11 @@ public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Project
                 plan.HoursPerDay,
                 plan.DaysPerWeek,
                 Known = known,
+                project.Status,
+                project.Colour,
+                project.Priority,
+                project.FolderId,
+                Chance = db.Chances.Where(c => c.PlanId == plan.Id && c.Version == plan.Version).Select(c => c.Chance).SingleOrDefault(),
             }
         )
             .AsNoTracking()
@@ -122,8 +143,34 @@ public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Project
                 p.Known.Problem is null ? Projections.Read(p.Known) : null,
                 p.Known.Problem,
                 byPlan[p.Plan].ToDictionary(c => c.State, c => c.Count)
-            )),
+            )
+            {
+                Status = p.Status,
+                Colour = p.Colour,
+                Priority = p.Priority,
+                Folder = p.FolderId,
+                Chance = p.Chance,
+            }),
         ];
+    }
+
+    /// <summary>The milestones of many plans that have dates, by project and in the order of their dates.</summary>
+    /// <param name="only">Of these projects.</param>
+    /// <param name="cancel">Ends the wait.</param>
+    public async Task<ILookup<Guid, ProjectedTask>> MilestonesAsync(IReadOnlyCollection<Guid> only, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var found = await (
+            from task in db.ProjectedTasks
+            join plan in db.Plans on task.PlanId equals plan.Id
+            where plan.Kind == PlanKind.Live && only.Contains(plan.ProjectId) && task.IsMilestone && task.Start != null
+            orderby task.Start
+            select new { plan.ProjectId, Task = task }
+        )
+            .AsNoTracking()
+            .Take(MostMilestones)
+            .ToListAsync(cancel);
+        return found.ToLookup(m => m.ProjectId, m => Projections.Read(m.Task));
     }
 
     /// <summary>The tasks of some people, by project and in the order of the plans.</summary>
@@ -169,7 +216,7 @@ public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Project
 
     /// <summary>
     /// What in many plans may need somebody: unfinished tasks that are late, due or start soon, milestones to come, and repeating tasks
-    /// that stop short.
+    /// that stop short. Projects on hold, and those that are finished, need nobody.
     /// </summary>
     /// <param name="only">Of these projects.</param>
     /// <param name="person">Only what this person works on; <c>null</c> for all.</param>
@@ -192,6 +239,7 @@ public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Project
             join plan in db.Plans on task.PlanId equals plan.Id
             join project in db.Projects on plan.ProjectId equals project.Id
             where plan.Kind == PlanKind.Live && only.Contains(project.Id)
+            where project.Status != ProjectStatus.OnHold && project.Status != ProjectStatus.Finished
             where person == null || task.People.Contains(person)
             where task.Start != null
             where
@@ -240,6 +288,7 @@ public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Project
             join plan in db.Plans on project.Id equals plan.ProjectId
             join task in db.ProjectedTasks on new { PlanId = plan.Id, sum.TaskId } equals new { task.PlanId, task.TaskId }
             where plan.Kind == PlanKind.Live && !task.IsFinished && task.Effort > 0 && task.Start != null
+            where project.Status != ProjectStatus.OnHold && project.Status != ProjectStatus.Finished
             where person == null || task.People.Contains(person)
             where sum.Minutes > task.Effort * task.Progress
             orderby sum.Minutes - task.Effort * task.Progress descending

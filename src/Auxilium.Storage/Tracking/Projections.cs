@@ -19,6 +19,26 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
         DictionaryKeyPolicy = null,
     };
 
+    /// <summary>Takes the row as JSON, the plan, the version that is kept and the day.</summary>
+    private static readonly string UpdatePlan = $$"""
+        update projected_plans set ({{ColumnsOf<ProjectedPlanRow>()}}) = (
+            select {{ColumnsOf<ProjectedPlanRow>()}} from json_populate_record(null::projected_plans, {0}::json))
+        where plan_id = {1} and version = {2} and day = {3} and problem is null
+        """;
+
+    /// <summary>Takes rows as JSON.</summary>
+    private static readonly string InsertTasks = $$"""
+        insert into projected_tasks ({{ColumnsOf<ProjectedTaskRow>()}})
+        select {{ColumnsOf<ProjectedTaskRow>()}} from json_populate_recordset(null::projected_tasks, {0}::json)
+        on conflict (plan_id, task_id) do update set ({{ColumnsOf<ProjectedTaskRow>()}}) = row({{ColumnsOf<ProjectedTaskRow>(
+            "excluded."
+        )}})
+        """;
+
+    /// <summary>The columns of a table, as the properties of its rows name them.</summary>
+    private static string ColumnsOf<T>(string of = "") =>
+        string.Join(", ", typeof(T).GetProperties().Select(property => of + JsonNamingPolicy.SnakeCaseLower.ConvertName(property.Name)));
+
     /// <summary>Rebuilds what is not of the newest version of its plan, or is of another day.</summary>
     /// <returns>Of how many plans.</returns>
     public async Task<int> RefreshAsync(DateOnly today, CancellationToken cancel = default)
@@ -122,16 +142,7 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
     )
     {
         var row = JsonSerializer.Serialize(RowOf(after, Projection.Of(after.Schedule, today)), Snake);
-        return await db.Database.ExecuteSqlAsync(
-                $"""
-                update projected_plans known
-                set (version, start, finish, finish_by, spare, outlook, progress, whole, passed, measure, drift) = (
-                    select version, start, finish, finish_by, spare, outlook, progress, whole, passed, measure, drift
-                    from json_populate_record(null::projected_plans, {row}::json))
-                where plan_id = {after.Id} and version = {before.Version} and day = {today} and problem is null
-                """,
-                cancel
-            ) == 1;
+        return await db.Database.ExecuteSqlRawAsync(UpdatePlan, [row, after.Id, before.Version, today], cancel) == 1;
     }
 
     private static async Task WriteWholeAsync(AuxiliumDb db, StoredPlan stored, DateOnly today, CancellationToken cancel)
@@ -198,25 +209,7 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
         if (tasks.Count == 0)
             return;
         var rows = JsonSerializer.Serialize(tasks.Select(task => RowOf(stored, task)), Snake);
-        await db.Database.ExecuteSqlAsync(
-            $"""
-            insert into projected_tasks (plan_id, task_id, rank, name, people, start, finish, last_day, is_leaf, is_milestone, is_of_hours,
-                is_critical, progress, is_started, is_finished, waits_for, minutes_left, deadline, series, effort, drift,
-                delivered_by, holds_up, short_by)
-            select plan_id, task_id, rank, name, people, start, finish, last_day, is_leaf, is_milestone, is_of_hours,
-                is_critical, progress, is_started, is_finished, waits_for, minutes_left, deadline, series, effort, drift,
-                delivered_by, holds_up, short_by
-            from json_populate_recordset(null::projected_tasks, {rows}::json)
-            on conflict (plan_id, task_id) do update set rank = excluded.rank, name = excluded.name, people = excluded.people,
-                start = excluded.start, finish = excluded.finish, last_day = excluded.last_day, is_leaf = excluded.is_leaf,
-                is_milestone = excluded.is_milestone, is_of_hours = excluded.is_of_hours, is_critical = excluded.is_critical,
-                progress = excluded.progress, is_started = excluded.is_started, is_finished = excluded.is_finished,
-                waits_for = excluded.waits_for, minutes_left = excluded.minutes_left, deadline = excluded.deadline,
-                series = excluded.series, effort = excluded.effort, drift = excluded.drift,
-                delivered_by = excluded.delivered_by, holds_up = excluded.holds_up, short_by = excluded.short_by
-            """,
-            cancel
-        );
+        await db.Database.ExecuteSqlRawAsync(InsertTasks, [rows], cancel);
     }
 
     internal static ProjectedPlanRow RowOf(StoredPlan stored, ProjectedPlan plan) =>
@@ -264,6 +257,8 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
             DeliveredBy = task.DeliveredBy,
             HoldsUp = task.HoldsUp,
             ShortBy = task.ShortBy,
+            Gathers = task.Gathers,
+            GathersLeft = task.GathersLeft,
         };
 
     /// <summary>A plan as it was written, without its tasks.</summary>
@@ -307,7 +302,9 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
             row.Drift,
             row.DeliveredBy,
             row.HoldsUp,
-            row.ShortBy
+            row.ShortBy,
+            row.Gathers,
+            row.GathersLeft
         );
 
     private static DateTime? Time(PlanTime? time) => time?.ToDateTime();
