@@ -82,6 +82,9 @@ public sealed record CardDocument : IHasFacts
     public required FactValues Facts { get; init; }
 
     public required IReadOnlyList<ChecklistStep> Checklist { get; init; }
+
+    /// <summary>When people are reminded of it.</summary>
+    public required IReadOnlyList<CardReminder> Reminders { get; init; }
     public required IReadOnlyList<Reference> References { get; init; }
 
     /// <summary>When it comes again, of a phase of occurrences.</summary>
@@ -148,6 +151,7 @@ public sealed record CardDocument : IHasFacts
             Note = task.Note,
             Facts = task.Facts,
             Checklist = task.Checklist,
+            Reminders = [.. task.Reminders.Select(r => new CardReminder(r.Days, JsonNames.Camel(r.Before), [.. r.People]))],
             References = task.References,
             Repeats = task.Repeats is { } rule ? CardRepeat.Of(rule) : null,
             InSeries = task.Parent is { } phase && plan.Find(phase)?.Repeats is not null,
@@ -236,3 +240,7 @@ public sealed record ReasonDocument(string Task, string At, string Of, string Ki
             reason.Sentence
         );
 }
+
+/// <param name="Before"><c>start</c> or <c>finish</c>.</param>
+/// <param name="People">Ids of whom; none for those who work on the task.</param>
+public sealed record CardReminder(int Days, string Before, IReadOnlyList<string> People);

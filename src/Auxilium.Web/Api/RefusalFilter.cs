@@ -1,5 +1,6 @@
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Editing;
+using Auxilium.Storage.Tracking;
 
 namespace Auxilium.Web.Api;
 
@@ -18,6 +19,10 @@ public sealed class RefusalFilter : IEndpointFilter
         catch (UnreadableDocumentException unreadable)
         {
             return Problems.Unreadable(unreadable);
+        }
+        catch (FolderRefusedException refused)
+        {
+            return Problems.Bad(refused.Message, "folder");
         }
         catch (EditRefusedException refused)
         {

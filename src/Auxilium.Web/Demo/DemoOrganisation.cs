@@ -91,11 +91,18 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
 
     private async Task LoadPlansAsync(AuxiliumDb db, IReadOnlyList<DemoPerson> people, CancellationToken cancel)
     {
+        await using var file = File.OpenRead(Path.Combine(Folder, "folders.json"));
+        var folders = (await JsonSerializer.DeserializeAsync<List<DemoFolder>>(file, Json, cancel))!.ToDictionary(
+            folder => new FolderRow { Id = Guid.NewGuid(), Name = folder.Name },
+            folder => folder.Projects
+        );
+        db.Folders.AddRange(folders.Keys);
+        await db.SaveChangesAsync(cancel);
         var weeks = (int)Math.Floor((today.Date.DayNumber - Monday(WrittenFor)) / 7.0);
         // The newest project is listed first, so the last one loaded leads.
-        foreach (var file in System.IO.Directory.EnumerateFiles(Folder, "*.plan.json").OrderDescending())
+        foreach (var path in System.IO.Directory.EnumerateFiles(Folder, "*.plan.json").OrderDescending())
         {
-            var (plan, hours) = PlanDocumentReader.ReadWhole(await File.ReadAllBytesAsync(file, cancel), cancel);
+            var (plan, hours) = PlanDocumentReader.ReadWhole(await File.ReadAllBytesAsync(path, cancel), cancel);
             var stored = await store.CreateAsync(
                 db,
                 PlanShift.ByWeeks(plan, weeks),
@@ -104,6 +111,8 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
                 [.. hours.Select(h => h with { Day = h.Day.AddDays(7 * weeks) })],
                 cancel
             );
+            var folder = folders.FirstOrDefault(f => f.Value.Contains(plan.Project.Name)).Key;
+            (await db.Projects.SingleAsync(p => p.Id == stored.Project, cancel)).FolderId = folder?.Id;
             foreach (var person in people)
             foreach (var (project, role) in person.Roles)
                 if (project == "*" || project == plan.Project.Name)
@@ -119,6 +128,9 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
     }
 
     private static int Monday(DateOnly date) => date.DayNumber - date.DayNumber % 7;
+
+    /// <param name="Projects">Names of the projects in it.</param>
+    private sealed record DemoFolder(string Name, IReadOnlyList<string> Projects);
 
     /// <param name="Access"><c>organiser</c>, <c>maker</c> of projects, or nothing.</param>
     /// <param name="Roles">Roles by name of project; <c>*</c> for all.</param>

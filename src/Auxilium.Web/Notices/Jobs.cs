@@ -4,6 +4,7 @@ using Auxilium.Storage;
 using Auxilium.Storage.Notices;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Plans;
+using Auxilium.Storage.Tracking;
 using Auxilium.Web.Mail;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
@@ -29,6 +30,7 @@ internal static class Jobs
         {
             Every<WatchJob>(quartz, trigger => trigger.WithSimpleSchedule(s => s.WithInterval(Often).RepeatForever()));
             Every<MailJob>(quartz, trigger => trigger.WithSimpleSchedule(s => s.WithInterval(Often).RepeatForever()));
+            Every<ChanceJob>(quartz, trigger => trigger.WithSimpleSchedule(s => s.WithInterval(Often).RepeatForever()));
             Every<DayJob>(quartz, trigger => trigger.WithSimpleSchedule(s => s.WithInterval(Daily).RepeatForever()));
         });
         services.AddQuartzHostedService(options => options.WaitForJobsToComplete = true);
@@ -135,6 +137,14 @@ internal sealed class MailJob(OneRunner runner, Mails mails, MailServer server, 
         );
 }
 
+/// <summary>Works out how likely plans keep their deadlines.</summary>
+[DisallowConcurrentExecution]
+internal sealed class ChanceJob(OneRunner runner, Chances chances) : IJob
+{
+    public async ValueTask Execute(IJobExecutionContext context, CancellationToken cancellationToken) =>
+        await runner.RunAsync(4, async () => await chances.RefreshAsync(cancellationToken), cancellationToken);
+}
+
 /// <summary>
 /// Once a day, from seven in the morning in the organisation's time zone: writes the daily mail, and deletes what is no longer needed.
 /// When no process runs at that hour, it is done as soon as one does.
@@ -146,6 +156,7 @@ internal sealed class DayJob(
     NoticeBook notices,
     Mails mails,
     ClosedProjects closed,
+    WeeklyMail weekly,
     OwnAddress address,
     TimeProvider clock
 ) : IJob
@@ -163,6 +174,7 @@ internal sealed class DayJob(
                 if (now.Hour < Hour || !await organisation.BeginDigestAsync(DateOnly.FromDateTime(now.DateTime), cancel))
                     return;
                 await notices.DigestAsync(address.Of, cancel);
+                await weekly.WriteAsync(DateOnly.FromDateTime(now.DateTime), cancel);
                 await mails.ClearAsync(cancel);
                 await closed.ClearAsync(cancel);
             },

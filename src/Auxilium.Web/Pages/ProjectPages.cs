@@ -52,6 +52,7 @@ public sealed record ProjectPages(Guid Project, string Open, string Rights = "ed
         new("Lanes", "lanes", PageKind.Screen, IsShared: true),
         new("Month", "month", PageKind.Screen, IsShared: true),
         new("Chains", "chains", PageKind.Screen, IsShared: true),
+        new("Outline", "outline", PageKind.Screen, IsShared: true),
         new("Report", "report", PageKind.Own, IsShared: true, IsOffered: false),
         new("Compare", "compare", PageKind.Sheet),
         new("Journal", "journal", PageKind.Sheet),

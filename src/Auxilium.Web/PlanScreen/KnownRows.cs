@@ -1,3 +1,4 @@
+using Auxilium.Planning.Facts;
 using Auxilium.Planning.Scheduling;
 
 namespace Auxilium.Web.PlanScreen;
@@ -39,6 +40,9 @@ internal sealed class KnownRows
             if (old.Id != task.Id || old.Parent != task.Parent || old.Active != task.Active || old.Milestone != task.Milestone)
                 return null;
             if (old.ActualStart != task.ActualStart || old.ActualFinish != task.ActualFinish || old.Progress != task.Progress)
+                return null;
+            // So does which milestone a row serves.
+            if (PlainFacts.Serves.Of(old) != PlainFacts.Serves.Of(task))
                 return null;
             renamed |= old.Name != task.Name;
         }

@@ -43,6 +43,18 @@ public sealed record RowView : IHasFacts
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public int Helpers { get; init; }
 
+    /// <summary>Ids of those who help, with a blank between.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public string? With { get; init; }
+
+    /// <summary>How many tasks serve it, of a milestone.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public int Gathers { get; init; }
+
+    /// <summary>How many of them are not done.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public int GathersLeft { get; init; }
+
     /// <summary>What comes before, as its cell shows it: <c>4, 2.1 + 2d</c>.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public required string After { get; init; }
@@ -197,6 +209,7 @@ internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? kno
 {
     private readonly TaskStates _states = new(schedule, today);
     private readonly Effort _effort = new(schedule);
+    private readonly Gathered _gathered = new(schedule);
     private readonly Drift? _drift = Drift.Of(schedule);
     private readonly Lazy<ILookup<string, PlanLink>> _linksTo = new(() => schedule.Plan.Links.ToLookup(l => l.To));
     private readonly Dictionary<string, string> _warnings = schedule
@@ -238,6 +251,9 @@ internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? kno
                     : new TypedLength(task.Length, task.Tentative).ToString(),
             Owner = task.Owner,
             Helpers = Math.Max(0, task.Assignments.Length - 1),
+            With = task.Assignments.Length > 1 ? string.Join(' ', task.Assignments.Skip(1).Select(a => a.Person)) : null,
+            Gathers = _gathered.Of(task.Id).All,
+            GathersLeft = _gathered.Of(task.Id).Left,
             After = string.Join(
                 ", ",
                 _linksTo.Value[task.Id].Select(l => LinkText.Format(plan.Index.NumberOf(plan.Index.RowOf(l.From)), l))

@@ -35,6 +35,8 @@ public sealed class AccountModel(
 {
     private const int SpareCodeCount = 10;
 
+    internal static readonly DayOfWeek[] Weekdays = [.. Enum.GetValues<DayOfWeek>().OrderBy(day => ((int)day + 6) % 7)];
+
     internal static readonly (NoticeKind Kind, string Words)[] Kinds =
     [
         (NoticeKind.Assigned, "A task becomes mine"),
@@ -43,6 +45,11 @@ public sealed class AccountModel(
         (NoticeKind.Moved, "A task of mine moved"),
         (NoticeKind.DueSoon, "A task of mine is due soon"),
         (NoticeKind.Overdue, "A task of mine is overdue"),
+        (NoticeKind.StartsSoon, "A task of mine starts soon"),
+        (NoticeKind.LateToStart, "A task of mine is late to start"),
+        (NoticeKind.Reminder, "Somebody set a reminder for me"),
+        (NoticeKind.MilestoneSoon, "A milestone is near"),
+        (NoticeKind.Drift, "A project I coordinate drifts from its plan"),
         (NoticeKind.Proposal, "Somebody proposes a change"),
         (NoticeKind.Decided, "What I proposed is decided"),
         (NoticeKind.TimeOff, "Days off are entered for me or my people"),
@@ -185,7 +192,7 @@ public sealed class AccountModel(
         return Redirect("/sign-in");
     }
 
-    public async Task<IActionResult> OnPostNoticesAsync(string[] app, int movedDays, int dueDays, CancellationToken cancel)
+    public async Task<IActionResult> OnPostNoticesAsync(string[] app, NoticeWishes wished, CancellationToken cancel)
     {
         var wishes = new NoticeWishes
         {
@@ -194,11 +201,18 @@ public sealed class AccountModel(
                 k => k.Kind,
                 k => Enum.TryParse<ByMail>(Request.Form[$"mail-{k.Kind}"], out var how) ? how : ByMail.No
             ),
-            MovedDays = Math.Clamp(movedDays, 0, 60),
-            DueDays = Math.Clamp(dueDays, 0, 60),
+            MovedDays = Days(wished.MovedDays),
+            DueDays = Days(wished.DueDays),
+            StartDays = Days(wished.StartDays),
+            MilestoneDays = Days(wished.MilestoneDays),
+            DriftDays = Days(wished.DriftDays),
+            AllMine = wished.AllMine,
+            WeeklyOn = wished.WeeklyOn,
         };
         await notices.WishAsync(User.PersonId(), wishes, cancel);
         return Done("From now on you are told like this.");
+
+        static int Days(int typed) => Math.Clamp(typed, 0, NoticeWishes.MostDays);
     }
 
     public async Task<IActionResult> OnPostFeedAsync(CancellationToken cancel)

@@ -94,9 +94,7 @@ public sealed record NowList(IReadOnlyList<NowProject> Projects, IReadOnlyList<N
             Section("unowned", "Starting in seven days without an owner", "without an owner", unowned, t =>
                 $"starts {Dates.Day(t.Task.Start!.Value)}"
             ),
-            Section("milestones", "Milestones of the next four weeks", "milestones ahead", milestones, t =>
-                Dates.Day(t.Task.Start!.Value)
-            ),
+            Section("milestones", "Milestones of the next four weeks", "milestones ahead", milestones, Ahead),
             Section(
                 "series",
                 "Repeating tasks that end before their project",
@@ -140,6 +138,16 @@ public sealed record NowList(IReadOnlyList<NowProject> Projects, IReadOnlyList<N
                 task.IsLeaf && mayEdit,
                 task.DeliveredBy
             );
+        }
+
+        string Ahead(KnownTask t)
+        {
+            var said = Dates.Day(t.Task.Start!.Value);
+            if (Gathered.Said(t.Task.Gathers, t.Task.GathersLeft) is { } left)
+                said += $", {left}";
+            return t.Task is { DeliveredBy: { } by } && t.Task.Start!.Value.Date < soon
+                ? $"{said}: ask {by} whether it is on its way"
+                : said;
         }
 
         bool IsOff(KnownTask t) =>

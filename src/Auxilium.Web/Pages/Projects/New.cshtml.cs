@@ -1,10 +1,13 @@
+using System.Globalization;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Typing;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
+using Auxilium.Storage.Tracking;
 using Auxilium.Web.Access;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
@@ -16,7 +19,7 @@ namespace Auxilium.Web.Pages.Projects;
 /// <summary>Makes a project of a name, a start date or one it must be finished by, and a coordinator.</summary>
 [Authorize(Rights.MakeProjects)]
 [RequestSizeLimit(64 * 1024)]
-public sealed class NewModel(PlanStore store, Organisation organisation, Today today) : PageModel
+public sealed class NewModel(PlanStore store, Organisation organisation, Folders folders, Today today) : PageModel
 {
     /// <summary>Public holidays are entered for this year and so many more.</summary>
     private const int HolidayYears = 3;
@@ -33,27 +36,42 @@ public sealed class NewModel(PlanStore store, Organisation organisation, Today t
     [BindProperty]
     public string? Coordinator { get; set; }
 
+    [BindProperty]
+    public ProjectStatus Status { get; set; } = ProjectStatus.Active;
+
+    [BindProperty]
+    public string? Colour { get; set; }
+
+    [BindProperty]
+    public string? Priority { get; set; } = PlainFacts.Priority.Usual.ToString(CultureInfo.InvariantCulture);
+
+    [BindProperty]
+    public Guid? InFolder { get; set; }
+
+    [BindProperty]
+    public string? Note { get; set; }
+
+    public IReadOnlyList<SelectListItem> FolderChoices { get; private set; } = [];
+
     public IReadOnlyList<SelectListItem> People { get; private set; } = [];
 
     public async Task OnGetAsync(CancellationToken cancel)
     {
         Coordinator = User.PersonId();
-        Start = today.Date.ToString("d MMM yyyy", System.Globalization.CultureInfo.InvariantCulture);
+        Start = today.Date.ToString("d MMM yyyy", CultureInfo.InvariantCulture);
         await ListPeopleAsync(cancel);
     }
 
     public async Task<IActionResult> OnPostAsync(CancellationToken cancel)
     {
         var directory = await ListPeopleAsync(cancel);
-        var name = "";
-        try
-        {
-            name = ProjectEdits.CheckName(Name);
-        }
-        catch (EditRefusedException refused)
-        {
-            ModelState.AddModelError(nameof(Name), refused.Message);
-        }
+        var name = Checked(nameof(Name), () => ProjectEdits.CheckName(Name)) ?? "";
+        var note = Checked(nameof(Note), () => SetProjectNote.CheckNote(Note)) ?? "";
+        if (!PlainFacts.Priority.TryType(Priority ?? "", out var priority, out var unfit))
+            ModelState.AddModelError(nameof(Priority), unfit);
+        var colour = PlainFacts.Colour.Tidy(Colour);
+        if (PlainFacts.Colour.WhyRefused(colour) is { } noColour)
+            ModelState.AddModelError(nameof(Colour), noColour);
         var (start, finishBy) = (Read(nameof(Start), Start), Read(nameof(FinishBy), FinishBy));
         if (string.IsNullOrWhiteSpace(Start) && string.IsNullOrWhiteSpace(FinishBy))
             ModelState.AddModelError(
@@ -66,7 +84,14 @@ public sealed class NewModel(PlanStore store, Organisation organisation, Today t
         if (!ModelState.IsValid)
             return Page();
         var empty = WithCalendar(Planning.Plans.Plan.Empty(name, default), await organisation.FindAsync(cancel));
-        var project = empty.Project with { Start = start?.AsStart(empty.ProjectCalendar) };
+        var project = empty.Project with
+        {
+            Start = start?.AsStart(empty.ProjectCalendar),
+            Status = Status,
+            Colour = colour,
+            Priority = (int)priority!,
+            Note = note,
+        };
         var finish = finishBy?.AsFinish(empty.ProjectCalendar);
         var plan = empty with
         {
@@ -82,7 +107,32 @@ public sealed class NewModel(PlanStore store, Organisation organisation, Today t
                 },
         };
         var stored = await store.CreateAsync(plan, coordinator!, false, cancel: cancel);
+        if (InFolder is { } folder)
+        {
+            try
+            {
+                await folders.PutAsync(stored.Project, folder, cancel);
+            }
+            catch (FolderRefusedException)
+            {
+                // Somebody has deleted it meanwhile: the project is made, and lies in none.
+            }
+        }
         return Redirect($"/projects/{stored.Project}");
+    }
+
+    /// <summary>What was typed, once it is checked; <c>null</c> where it has been said what is wrong with it.</summary>
+    private string? Checked(string field, Func<string> check)
+    {
+        try
+        {
+            return check();
+        }
+        catch (EditRefusedException refused)
+        {
+            ModelState.AddModelError(field, refused.Message);
+            return null;
+        }
     }
 
     /// <summary>With the working days of the organisation.</summary>
@@ -120,6 +170,7 @@ public sealed class NewModel(PlanStore store, Organisation organisation, Today t
     {
         var directory = await store.DirectoryAsync(cancel);
         People = [.. directory.Select(p => new SelectListItem(p.Name, p.Id))];
+        FolderChoices = [.. (await folders.AllAsync(cancel)).Select(f => new SelectListItem(f.Name, f.Id.ToString()))];
         return directory;
     }
 }

@@ -3,77 +3,93 @@ using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Words;
 using Auxilium.Storage.Tracking;
+using Auxilium.Web.Api;
 using Auxilium.Web.PlanScreen;
 
 namespace Auxilium.Web.Pages.Projects;
 
-/// <param name="Key">Name of the state in style sheets.</param>
+/// <param name="Key">Name of the state in style sheets, and in the address of a plan that shows just those tasks.</param>
 public sealed record StateCount(string Key, string Word, int Count);
 
-/// <summary>One project as the list of projects tells it.</summary>
-/// <param name="Drift">How far its finish is from where the measure has it, in words; <c>null</c> where it is there.</param>
-public sealed record ProjectSummary(
-    Guid Id,
-    string Name,
-    string Dates,
-    string? Coordinator,
-    int Progress,
-    string TimePassed,
-    string? Spare,
-    bool IsLate,
-    string? Drift,
-    IReadOnlyList<StateCount> Counts
-)
+/// <summary>One project as the page of all projects tells it.</summary>
+public sealed record ProjectSummary(KnownProject Known)
 {
     /// <summary>What needs attention first.</summary>
-    private static readonly (TaskState State, string Key, string Word)[] Order =
+    private static readonly (TaskState State, string Word)[] States =
     [
-        (TaskState.Overdue, "overdue", "overdue"),
-        (TaskState.LateToStart, "lateToStart", "late to start"),
-        (TaskState.UnderWay, "underWay", "under way"),
-        (TaskState.Ready, "ready", "ready"),
-        (TaskState.Waiting, "waiting", "waiting"),
-        (TaskState.Done, "done", "done"),
+        (TaskState.Overdue, "overdue"),
+        (TaskState.LateToStart, "late to start"),
+        (TaskState.UnderWay, "under way"),
+        (TaskState.Ready, "ready"),
+        (TaskState.Waiting, "waiting"),
+        (TaskState.Done, "done"),
     ];
 
-    public static ProjectSummary Of(KnownProject project)
-    {
-        if (project.Plan is not { } plan)
-            return new ProjectSummary(
-                project.Id,
-                project.Name,
-                "No dates",
-                null,
-                0,
-                "",
-                $"Its dates cannot be worked out. {project.Problem}",
-                true,
-                null,
-                []
-            );
-        return new ProjectSummary(
-            project.Id,
-            project.Name,
-            $"{Day(plan.Start.Date)} – {Day(plan.Finish.LastDate)}",
-            project.Coordinator,
-            (int)Math.Floor(plan.Progress * 100),
-            Passed(plan),
-            plan.Spare is { } spare
-                ? $"Deadline {Day(plan.FinishBy!.Value.LastDate)}, {SpareText(spare, project.Units)}"
-                    + (plan.Outlook is { } left ? $" as planned, {SpareText(left, project.Units)} if what is left starts today" : "")
-                : null,
-            plan.Spare < 0 || plan.Outlook < 0,
-            plan.Drift is { } drift and not 0 ? $"{RippleText.Against(new WorkMinutes(drift), project.Units)} “{plan.Measure}”" : null,
-            [.. Order.Where(o => project.Counts.ContainsKey(o.State)).Select(o => new StateCount(o.Key, o.Word, project.Counts[o.State]))]
-        );
-    }
+    public Guid Id => Known.Id;
 
-    private static string SpareText(int minutes, WorkUnits units) => PlanView.SpareText(new WorkMinutes(minutes), units);
+    public string Name => Known.Name;
 
-    private static string Passed(ProjectedPlan plan) =>
-        plan.Passed < 0 ? "not begun"
+    /// <summary>Its dates; <c>null</c> where they cannot be worked out.</summary>
+    public ProjectedPlan? Plan => Known.Plan;
+
+    /// <summary>Its status in the words of style sheets and edits.</summary>
+    public string StatusKey => JsonNames.Camel(Known.Status);
+
+    public string Status => char.ToUpperInvariant(Known.Status.InWords()[0]) + Known.Status.InWords()[1..];
+
+    /// <summary>“ · coordinated by Imke Varga”</summary>
+    public string CoordinatedBy => Known.Coordinator is { } coordinator ? $" · coordinated by {coordinator}" : "";
+
+    public string Dates => Plan is { } plan ? $"{Day(plan.Start.Date)} – {Day(plan.Finish.LastDate)}" : "No dates";
+
+    public string Start => Plan is { } plan ? Day(plan.Start.Date) : "";
+
+    public string Finish => Plan is { } plan ? Day(plan.Finish.LastDate) : "";
+
+    public string Deadline => Plan?.FinishBy is { } by ? Day(by.LastDate) : "";
+
+    /// <summary>In percent, rounded down.</summary>
+    public int Progress => Plan is { } plan ? (int)Math.Floor(plan.Progress * 100) : 0;
+
+    /// <summary>How much of its working time has passed, in percent; <c>null</c> before it begins.</summary>
+    public int? Passed => Plan is { Passed: >= 0, Whole: > 0 } plan ? (int)(Math.Min(plan.Passed, plan.Whole) * 100L / plan.Whole) : null;
+
+    public string TimePassed =>
+        Plan is not { } plan ? ""
+        : plan.Passed < 0 ? "not begun"
         : plan.Whole <= 0 ? "no time planned"
-        : $"{Math.Min(plan.Passed, plan.Whole) * 100L / plan.Whole}% of the time passed";
+        : $"{Passed}% of the time passed";
+
+    /// <summary>How long until its deadline, or how late; <c>null</c> without one.</summary>
+    public string? Spare =>
+        Plan is not { } plan ? $"Its dates cannot be worked out. {Known.Problem}"
+        : plan.Spare is not { } spare ? null
+        : $"Deadline {Deadline}, {SpareText(spare)}"
+            + (plan.Outlook is { } left ? $" as planned, {SpareText(left)} if what is left starts today" : "");
+
+    public string ShortSpare => Plan?.Spare is { } spare ? SpareText(spare) : "";
+
+    public bool IsLate => Plan is null || Plan.Spare < 0 || Plan.Outlook < 0;
+
+    /// <summary>How far its finish is from where the measure has it; <c>null</c> where it is there.</summary>
+    public string? Drift =>
+        Plan?.Drift is { } drift and not 0 ? $"{RippleText.Against(new WorkMinutes(drift), Known.Units)} “{Plan.Measure}”" : null;
+
+    public string ShortDrift => Plan?.Drift is { } drift and not 0 ? RippleText.Shift(new WorkMinutes(drift), Known.Units) : "";
+
+    /// <summary>“72%”; empty while it is worked out, and where it cannot be.</summary>
+    public string Chance => Known.Chance is { } chance ? $"{Math.Floor(chance * 100)}%" : "";
+
+    public IReadOnlyList<StateCount> Counts =>
+        [
+            .. States
+                .Where(s => Known.Counts.ContainsKey(s.State))
+                .Select(s => new StateCount(JsonNames.Camel(s.State), s.Word, Known.Counts[s.State])),
+        ];
+
+    public int CountOf(TaskState state) => Known.Counts.GetValueOrDefault(state);
+
+    private string SpareText(int minutes) => PlanView.SpareText(new WorkMinutes(minutes), Known.Units);
 
     private static string Day(DateOnly date) => Planning.Words.Dates.ShortDay(date);
 }

@@ -40,13 +40,14 @@ public sealed record ReportView(
         var (schedule, plan) = (stored.Schedule, stored.Schedule.Plan);
         var states = new TaskStates(schedule, today);
         bool Has(string column) => columns is null || columns.Contains(column);
-        var summary = ProjectSummary.Of(KnownProject.Of(stored, today));
+        var known = KnownProject.Of(stored, today);
         if (!Has("state"))
-            summary = summary with { Counts = [], Progress = 0 };
+            known = known with { Counts = new Dictionary<TaskState, int>(), Plan = known.Plan! with { Progress = 0 } };
         if (!Has("owner"))
-            summary = summary with { Coordinator = null };
+            known = known with { Coordinator = null };
         if (!Has("deadline"))
-            summary = summary with { Spare = null, IsLate = false };
+            known = known with { Plan = known.Plan! with { FinishBy = null, Spare = null, Outlook = null } };
+        var summary = new ProjectSummary(known);
         var rows = Enumerable.Range(0, plan.Tasks.Length).Where(row => !schedule.IsOff(row) && schedule.IsLeaf(row)).ToList();
         var late = rows.Where(row => states.Of(row) is TaskState.Overdue or TaskState.LateToStart);
         var next = rows.Where(row =>

@@ -1,0 +1,48 @@
+using System.Collections.Immutable;
+using Auxilium.Planning.Tracking;
+
+namespace Auxilium.Web.Pages.Projects;
+
+/// <summary>A fact of projects, by which they are sorted, and which the table has a column for.</summary>
+/// <param name="Key">Kept with how somebody looks at projects: it never changes.</param>
+/// <param name="Order">What comes first is least; what has none comes last.</param>
+/// <param name="Text">What the table says of it; <c>null</c> for a fact that it has no column for.</param>
+public sealed record ProjectColumn(
+    string Key,
+    string Title,
+    Func<ProjectSummary, IComparable?> Order,
+    Func<ProjectSummary, string>? Text = null
+)
+{
+    /// <summary>In the order of the table. A new one is a line here.</summary>
+    public static ImmutableArray<ProjectColumn> All { get; } =
+    [
+        // They come the newest first.
+        new("newest", "Newest", _ => 0),
+        new("name", "Name", p => p.Name.ToUpperInvariant()),
+        new("status", "Status", p => (int)p.Known.Status, p => p.Status),
+        new("coordinator", "Coordinator", p => p.Known.Coordinator?.ToUpperInvariant(), p => p.Known.Coordinator ?? ""),
+        new("start", "Start", p => p.Plan?.Start.Minutes, p => p.Start),
+        new("finish", "Finish", p => p.Plan?.Finish.Minutes, p => p.Finish),
+        new("deadline", "Deadline", p => p.Plan?.FinishBy?.Minutes, p => p.Deadline),
+        new("progress", "Done", p => p.Plan?.Progress, p => $"{p.Progress}%"),
+        new("passed", "Time passed", p => p.Passed, p => p.Passed is { } passed ? $"{passed}%" : p.TimePassed),
+        // The furthest behind its time first.
+        new("behind", "Progress against time", p => p.Plan is null ? null : p.Progress - (p.Passed ?? 0)),
+        new("overdue", "Overdue tasks", p => -p.CountOf(TaskState.Overdue)),
+        new("spare", "Spare days", p => p.Plan?.Spare, p => p.ShortSpare),
+        new("drift", "Drift", p => -p.Plan?.Drift, p => p.ShortDrift),
+        new("chance", "Chance", p => p.Known.Chance, p => p.Chance),
+        new("priority", "Priority", p => -p.Known.Priority, p => $"{p.Known.Priority}"),
+    ];
+
+    public static ProjectColumn Find(string? key) => All.FirstOrDefault(c => c.Key == key) ?? All[0];
+
+    /// <summary>Projects in the order of this fact; those that have none last, whichever way.</summary>
+    public IEnumerable<ProjectSummary> Sorted(IEnumerable<ProjectSummary> projects, bool down)
+    {
+        var known = projects.ToLookup(p => Order(p) is not null);
+        var sorted = down ? known[true].OrderByDescending(Order) : known[true].OrderBy(Order);
+        return sorted.Concat(known[false]);
+    }
+}
