@@ -1,11 +1,14 @@
 // @ts-check
 // Which rows are shown together, found and coloured, and what is offered.
+/** @import { Row } from "../../src/Auxilium.Web/Frontend/plan/state/types.js" */
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import { EVERYTHING, plainView, viewIn } from "../../src/Auxilium.Web/Frontend/plan/state/view.js";
 import { offerOf } from "../../src/Auxilium.Web/Frontend/plan/panels/series-offer.js";
 import { span } from "../../src/Auxilium.Web/Frontend/plan/state/time.js";
 import { tintOf } from "../../src/Auxilium.Web/Frontend/plan/fields/tint.js";
+import { fieldOf } from "../../src/Auxilium.Web/Frontend/plan/fields/fields.js";
+import { leadsTo } from "../../src/Auxilium.Web/Frontend/plan/card/gathering.js";
 import { aRow, aStore, at, changes } from "./plan.mjs";
 
 test("grouped rows stand below headings that are no rows of the plan", () => {
@@ -86,6 +89,71 @@ test("the next series that stops short is offered to go on", () => {
     task: "a",
   });
 });
+
+test("rows stand together by the milestone that they serve themselves or by their phase, the earliest first", () => {
+  const store = aStore([
+    aRow("p", { kind: "phase", serves: "late" }),
+    aRow("a", { level: 1, parent: "p" }),
+    aRow("b", { level: 1, parent: "p", serves: "soon", state: "done" }),
+    aRow("soon", { kind: "milestone", gathers: 1, gathersLeft: 0, start: at("2027-05-04T09:00") }),
+    aRow("late", { kind: "milestone", gathers: 1, gathersLeft: 1, start: at("2027-06-04T09:00") }),
+    aRow("c", { serves: "a" }),
+  ]);
+  store.show({ group: "serves" });
+  assert.deepEqual(
+    store.shown.map(({ id, name }) => (id.startsWith("serves:") ? name : id)),
+    ["Task soon, 0 left (2)", "b", "soon", "Task late, 1 left (2)", "a", "late", "No milestone (1)", "c"],
+  );
+  store.show({ folded: ["serves:soon", "serves:late", "serves:"] });
+  assert.equal(store.shown.length, 3);
+  const { group } = fieldOf("serves");
+  assert.deepEqual(group?.give?.(aRow("c"), "soon"), { type: "setServes", task: "c", serves: "soon" });
+  assert.deepEqual(group?.give?.(aRow("c"), ""), { type: "setServes", task: "c", serves: null });
+});
+
+test("teams count those who help", () => {
+  const store = aStore([
+    aRow("a", { owner: "imke", helpers: 1, with: "bert" }),
+    aRow("b", { owner: "imke" }),
+    aRow("c"),
+  ]);
+  store.teams = new Map([
+    ["imke", "Office"],
+    ["bert", "Crew"],
+  ]);
+  const { text, filter, group } = fieldOf("team");
+  const of = (/** @type {(row: Row) => unknown} */ ask) => ["a", "b", "c"].map((id) => ask(rowOf(store, id)));
+  assert.deepEqual(
+    of((row) => text(store, row)),
+    ["Office, Crew", "Office", ""],
+  );
+  assert.deepEqual(
+    of((row) => filter?.holds(row, "Crew", store)),
+    [true, false, false],
+  );
+  assert.deepEqual(
+    of((row) => filter?.holds(row, "-", store)),
+    [false, false, true],
+  );
+  assert.equal(group?.of(rowOf(store, "a"), store), "Office, Crew");
+});
+
+test("a link is offered where none leads to the milestone, and a phase leads for its rows", () => {
+  const store = aStore(
+    [aRow("p", { kind: "phase" }), aRow("a", { level: 1, parent: "p" }), aRow("b"), aRow("m"), aRow("x")],
+    [
+      { from: "p", to: "b", kind: "finishToStart", setsFinish: false },
+      { from: "b", to: "m", kind: "finishToStart", setsFinish: false },
+    ],
+  );
+  assert.deepEqual(
+    [leadsTo(store, "a", "m"), leadsTo(store, "b", "m"), leadsTo(store, "x", "m"), leadsTo(store, "m", "b")],
+    [true, true, false, false],
+  );
+});
+
+/** @param {import("../../src/Auxilium.Web/Frontend/plan/state/store.js").Store} store @param {string} id */
+const rowOf = (store, id) => /** @type {Row} */ (store.row(id));
 
 test("two days are told as short as can be", () => {
   const day = (/** @type {string} */ text) => Math.floor(at(`${text}T00:00`) / 1440);

@@ -76,6 +76,7 @@ const plan = await bundle(["plan/main.js"]);
 await bundle([
   "account/sign-out.js",
   "now/now.js",
+  "projects/projects.js",
   "shared/day-turns.js",
   "sheets/check-up.js",
   "sheets/compare.js",

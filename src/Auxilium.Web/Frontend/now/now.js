@@ -2,13 +2,11 @@
 // Now: what is ticked, moved or handed over is sent at once, and the line above says what it did.
 
 import { sender } from "../shared/edits.js";
+import { SaidLine } from "../shared/said.js";
 
 const main = /** @type {HTMLElement} */ (document.getElementById("main"));
-const said = /** @type {HTMLElement} */ (document.getElementById("now-said"));
-const undo = /** @type {HTMLButtonElement} */ (document.getElementById("now-undo"));
+const line = new SaidLine("now");
 const send = sender(main.dataset.token ?? "");
-/** Takes back what was last done here. @type {(() => void) | null} */ let takeBack = null;
-undo.addEventListener("click", () => takeBack?.());
 for (const item of /** @type {NodeListOf<HTMLElement>} */ (main.querySelectorAll(".now-task"))) listen(item);
 for (const item of /** @type {NodeListOf<HTMLElement>} */ (main.querySelectorAll(".now-proposal"))) decide(item);
 main.addEventListener("keydown", (event) => {
@@ -25,7 +23,7 @@ document.documentElement.dataset.ready = "true";
 
 /** @param {HTMLElement} item */
 function listen(item) {
-  const { project = "", task = "" } = item.dataset;
+  const { task = "" } = item.dataset;
   const tell = problemOf(item);
   item.addEventListener("change", (event) => {
     const input = /** @type {HTMLInputElement} */ (event.target);
@@ -46,27 +44,11 @@ function listen(item) {
 
   /** @param {object} what @param {() => void} undone shows it as it was, once it is taken back */
   async function edit(what, undone) {
-    tell("");
-    const path = `/api/v1/projects/${project}/edits`;
-    const body = { id: crypto.randomUUID(), baseVersion: Number(item.dataset.version) };
-    const answer = await send("POST", path, { ...body, edit: what });
-    if ("problem" in answer) {
-      tell(answer.problem);
-      return;
-    }
-    item.classList.add("is-settled");
-    if (!answer.ripple) return say(answer.sentence ? `Proposed to the coordinator: ${answer.sentence}` : "Saved.");
-    item.dataset.version = String(answer.version);
-    say(sentence(answer.ripple.sentence), async () => {
-      const taken = await send("POST", path, { ...body, id: crypto.randomUUID(), takeBack: "lastEdit" });
-      if ("problem" in taken) {
-        tell(taken.problem);
-        return;
-      }
+    const done = await line.edit(send, item, what, tell, () => {
       undone();
       item.classList.remove("is-settled");
-      say(sentence(taken.ripple.sentence));
     });
+    if (done) item.classList.add("is-settled");
   }
 }
 
@@ -84,7 +66,7 @@ function decide(item) {
     }
     const next = item.nextElementSibling ?? item.previousElementSibling;
     item.remove();
-    say(act === "accept" ? "Accepted: the plan is changed." : "Declined: its author is told.");
+    line.say(act === "accept" ? "Accepted: the plan is changed." : "Declined: its author is told.");
     /** @type {HTMLElement | null} */ (next?.querySelector("button"))?.focus();
   });
 }
@@ -93,16 +75,4 @@ function decide(item) {
 function problemOf(item) {
   const line = /** @type {HTMLElement} */ (item.querySelector('[data-field="problem"]'));
   return (problem) => (line.textContent = problem);
-}
-
-/** @param {{ text: string }[]} runs */
-function sentence(runs) {
-  return runs.map((run) => run.text).join("");
-}
-
-/** @param {string} text @param {(() => void) | null} [undoIt] takes back what is said */
-function say(text, undoIt = null) {
-  said.textContent = text;
-  takeBack = undoIt;
-  undo.hidden = undoIt === null;
 }

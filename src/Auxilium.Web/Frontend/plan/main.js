@@ -186,6 +186,10 @@ if (main.dataset.screen === "chains") {
   const picture = drawChains(store, preview, actions, element("chains"), openCard);
   listenToLinks(store, outbox, actions, picture);
 }
+if (main.dataset.screen === "outline") {
+  const { drawOutline } = await import("./screens/outline.js");
+  drawOutline(store, element("outline"), openCard);
+}
 drawStrip(store);
 drawGauge(store);
 drawProblems(store, list, actions, board);

@@ -1,7 +1,7 @@
 // @ts-check
 // Settings of a project: its dates, its hours, and the calendars it goes by.
 
-import { checkField, choiceField, element, keepTyped, quietButton, textField } from "../plan/card/fields.js";
+import { areaField, checkField, choiceField, element, keepTyped, quietButton, textField } from "../plan/card/fields.js";
 import { dayFrom, dayOf, finishDayOf, minutesOf, withYear } from "../plan/state/time.js";
 import { CalendarEditor } from "./calendar-editor.js";
 import { PlanClient } from "./client.js";
@@ -9,12 +9,31 @@ import { PlanClient } from "./client.js";
 /** @import { PlanCalendar } from "./calendar-editor.js" */
 /**
  * @typedef {object} PlanDocument
- * @property {{ name: string, scheduleFrom: "start" | "finish", start: string | null, finish: string | null, finishBy: string | null,
+ * @property {{ name: string, note: string, status: string, colour: string | null, priority: number, scheduleFrom: "start" | "finish",
+ * start: string | null, finish: string | null, finishBy: string | null,
  * floatTo: string, statusDate: string | null, moveUnfinishedWork: boolean, calendar: string | null, hoursPerDay: number, daysPerWeek:
  * number, criticalFloat: string, periods: { name: string, from: string, to: string }[] }} project
  * @property {PlanCalendar[]} calendars
  * @property {{ id: string, name: string, calendar: string | null }[]} people
  */
+
+/** @type {[string, string][]} */
+const STATUSES = [
+  ["proposed", "proposed"],
+  ["active", "active"],
+  ["onHold", "on hold"],
+  ["finished", "finished"],
+];
+
+/** @type {[string, string][]} */
+const COLOURS = [
+  ["", "none"],
+  ["sand", "sand"],
+  ["moss", "moss"],
+  ["sky", "sky"],
+  ["rose", "rose"],
+  ["lilac", "lilac"],
+];
 
 /** How many days a week the project calendar worked when last drawn. @type {number | null} */ let weekDays = null;
 const content = /** @type {HTMLElement} */ (document.getElementById("content"));
@@ -31,6 +50,7 @@ async function draw() {
   const settings = element(
     "div",
     { class: "settings" },
+    group("Project", facts(plan)),
     group("Dates", dates(plan)),
     group("Work", [...work(plan), ...question]),
   );
@@ -88,6 +108,25 @@ function group(title, fields) {
 }
 
 /** @param {PlanDocument} plan */
+function facts({ project }) {
+  const send = (/** @type {object} */ edit, /** @type {(p: string) => void} */ tell) => void client.edit(edit, tell);
+  return [
+    textField("Name", project.name, (name, tell) => send({ type: "renameProject", name }, tell)),
+    choiceField("Status", STATUSES, project.status, (status, tell) => send({ type: "setProjectStatus", status }, tell)),
+    choiceField("Colour", COLOURS, project.colour ?? "", (colour, tell) =>
+      send({ type: "setProjectColour", colour: colour || null }, tell),
+    ),
+    textField("Priority", String(project.priority), (text, tell) => {
+      const priority = Number(text);
+      if (text.trim() === "" || !Number.isInteger(priority))
+        tell("Priority is a whole number from 0 to 1000; 500 is usual.");
+      else send({ type: "setProjectPriority", priority }, tell);
+    }),
+    areaField("Note", project.note, (note, tell) => send({ type: "setProjectNote", note }, tell)),
+  ];
+}
+
+/** @param {PlanDocument} plan */
 function dates({ project }) {
   const near = (project.start ?? project.finish ?? client.today).slice(0, 10);
   const fromStart = project.scheduleFrom === "start";
@@ -95,7 +134,6 @@ function dates({ project }) {
   const send = (/** @type {object} */ edit, /** @type {(p: string) => void} */ tell) =>
     void client.edit(edit, tell, near);
   return [
-    textField("Name", project.name, (name, tell) => send({ type: "renameProject", name }, tell)),
     choiceField(
       "Plan from",
       [

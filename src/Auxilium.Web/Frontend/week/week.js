@@ -2,14 +2,13 @@
 // My week: what is ticked and typed is sent at once, and the line above says what it did.
 
 import { sender } from "../shared/edits.js";
+import { sentence, SaidLine } from "../shared/said.js";
 import { percentOf, shareOf } from "../shared/percent.js";
 import { runsOn, startTimer, stopTimer } from "../shared/timer.js";
 
 const main = /** @type {HTMLElement} */ (document.getElementById("main"));
-const said = /** @type {HTMLElement} */ (document.getElementById("week-said"));
-const undo = /** @type {HTMLButtonElement} */ (document.getElementById("week-undo"));
-/** Takes back what was last done here. @type {(() => void) | null} */ let takeBack = null;
-undo.addEventListener("click", () => takeBack?.());
+const line = new SaidLine("week");
+const say = line.say.bind(line);
 
 document.getElementById("print")?.addEventListener("click", () => print());
 for (const item of /** @type {NodeListOf<HTMLElement>} */ (document.querySelectorAll(".week-task"))) listen(item);
@@ -21,8 +20,8 @@ function listen(item) {
   const field = (/** @type {string} */ name) =>
     /** @type {HTMLInputElement} */ (item.querySelector(`[data-field="${name}"]`));
   const problem = (/** @type {string} */ text) => {
-    const line = field("problem");
-    if (line) line.textContent = text;
+    const place = field("problem");
+    if (place) place.textContent = text;
     else say(text);
   };
 
@@ -90,18 +89,7 @@ function listen(item) {
   }
 
   /** @param {object} what @param {() => void} undone shows it as it was, once it is taken back */
-  async function edit(what, undone) {
-    const answer = await send("POST", "/edits", body(what));
-    if (!answer) return;
-    if (!answer.ripple) return say(answer.sentence ? `Proposed to the coordinator: ${answer.sentence}` : "Saved.");
-    say(sentence(answer.ripple.sentence), async () => {
-      const { edit: _, ...asked } = body({});
-      const taken = await send("POST", "/edits", { ...asked, takeBack: "lastEdit" });
-      if (!taken) return;
-      undone();
-      say(`Undone: ${sentence(taken.ripple.sentence)}`);
-    });
-  }
+  const edit = (what, undone) => line.edit(sender(main.dataset.token ?? ""), item, what, problem, undone);
 
   /** Shows in a field what was there before. @param {HTMLInputElement} input */
   function back(input) {
@@ -124,16 +112,6 @@ function listen(item) {
     if (typeof told.version === "number") item.dataset.version = String(told.version);
     return told;
   }
-}
-
-/** @param {{ text: string }[]} runs */
-const sentence = (runs) => runs.map((run) => run.text).join("");
-
-/** @param {string} text @param {(() => void) | null} [undoIt] takes back what is said */
-function say(text, undoIt = null) {
-  said.textContent = text;
-  takeBack = undoIt;
-  undo.hidden = undoIt === null;
 }
 
 /** A number alone is hours here: the server reads the rest. @param {string} text */

@@ -10,7 +10,9 @@ import { STATE_WORDS } from "../fields/state.js";
 import { dayOf, minutesOf } from "../state/time.js";
 import { areaField, checkField, element, keepTyped, quietButton, textField } from "./fields.js";
 import { rescue } from "../panels/rescue.js";
+import { gatheringParts, offerLink } from "./gathering.js";
 import { linkParts } from "./links.js";
+import { reminderParts } from "./reminders.js";
 import { checklistParts, markParts, pageParts, repeatParts } from "./marks.js";
 import { peopleParts } from "./people.js";
 import { dateParts, deadline, hoursParts, plannedParts, progressParts, whyParts, workParts } from "./sections.js";
@@ -132,10 +134,10 @@ export class TaskCard {
     const talk = this.#talk.partsOf(card.id);
     const sections = [
       this.#section("Why is it there", [...whyParts(card), ...plannedParts(this.#store, card)]),
-      this.#section(
-        "Links",
-        linkParts(this.#store, card, send, (id) => void this.open(id)),
-      ),
+      this.#section("Links", [
+        ...linkParts(this.#store, card, send, (id) => void this.open(id)),
+        ...offerLink(this.#store, card, send),
+      ]),
       this.#section("Dates", phase ? [deadline(this.#store, card, send)] : dateParts(this.#store, card, send)),
       this.#section("People", peopleParts(card, send)),
       ...(phase ? [] : [this.#section("Work", workParts(this.#store, card, send))]),
@@ -151,7 +153,16 @@ export class TaskCard {
         : []),
       this.#section("Checklist", checklistParts(this.#store, card, send)),
       this.#section("Pages", pageParts(this.#store, card, send)),
-      this.#section("Marks", markParts(card, send)),
+      this.#section("Marks", markParts(this.#store, card, send)),
+      ...(card.kind === "milestone"
+        ? [
+            this.#section(
+              "Gathers",
+              gatheringParts(this.#store, card, send, (id) => void this.open(id)),
+            ),
+          ]
+        : []),
+      this.#section("Reminders", reminderParts(this.#store, card, send)),
       this.#section("Comments", talk.comments),
       this.#section("Files", talk.files),
       this.#section("Note", [

@@ -7,8 +7,8 @@
 import { FIELDS } from "../fields/fields.js";
 import { checkField, element, quietButton, textField } from "./fields.js";
 
-/** @param {Card} card @param {SendEdit} send */
-export const markParts = (card, send) => FIELDS.flatMap((field) => field.card?.(card, send) ?? []);
+/** @param {Store} store @param {Card} card @param {SendEdit} send */
+export const markParts = (store, card, send) => FIELDS.flatMap((field) => field.card?.(card, send, store) ?? []);
 
 /**
  * Lists of the card are saved as a whole. What was changed last counts until the card has heard of it, so that two changes in a row
@@ -21,7 +21,7 @@ const changed = new Map();
  * @template T @param {Store} store @param {Card} card @param {string} field @param {T[]} items as the card has them
  * @param {(items: T[], tell: (problem: string) => void) => void} send
  */
-function savedList(store, card, field, items, send) {
+export function savedList(store, card, field, items, send) {
   const key = `${card.id}/${field}`;
   const last = changed.get(key);
   if (last && last.sending === 0 && card.version >= last.version) changed.delete(key);

@@ -6,7 +6,14 @@
 /** @import { Store } from "../state/store.js" */
 /** @import { SendEdit } from "../card/sections.js" */
 
-/** What rows are seen among. @typedef {{ people: Person[], teams: Map<string, string>, used?: Map<string, Used> }} Around */
+/**
+ * What rows are seen among.
+ * @typedef {object} Around
+ * @property {Person[]} people
+ * @property {Map<string, string>} teams
+ * @property {Map<string, Used>} [used]
+ * @property {(id: string | null | undefined) => Row | undefined} row finds one
+ */
 
 /**
  * The edit that a typed text means, or the sentence that says why it means none.
@@ -20,7 +27,8 @@
  * @typedef {object} Grouping
  * @property {(row: Row, around: Around) => string} of which group a row is in; empty for none
  * @property {(key: string, around: Around) => string} title
- * @property {(row: Row) => number} [rank] orders the groups; by their titles where it is missing, and what is in none last
+ * @property {(row: Row, around: Around) => number} [rank] orders the groups; by their titles where it is missing, and what is in none last
+ * @property {(row: Row, key: string) => object} [give] the edit that puts a row into a group
  */
 
 /**
@@ -59,7 +67,7 @@
  * @property {(store: Store, row: Row) => string} [barLabel] what stands beside a bar
  * @property {(row: Row) => string | null} [said] in the sentence that a screen reader reads
  * @property {(row: Row) => { name: string, title: string } | null} [mark] beside the name
- * @property {(card: Card, send: SendEdit) => HTMLElement} [card]
+ * @property {(card: Card, send: SendEdit, store: Store) => HTMLElement} [card]
  * @property {(store: Store) => string[]} [lanes] the values that Lanes has columns for
  * @property {{ usual: unknown }} [fact] of a plain fact: what a row has that says nothing of it
  */

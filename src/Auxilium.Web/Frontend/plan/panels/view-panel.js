@@ -9,7 +9,7 @@ import { element, quietButton } from "../card/fields.js";
 import { valuesIn } from "../fields/facts.js";
 import { FIELDS, fieldOf } from "../fields/fields.js";
 import { COLUMNS, columnsOf, FIRST, LEAST_WIDTH, MOST_WIDTH } from "../list/columns.js";
-import { filtersOf, viewIn } from "../state/view.js";
+import { EVERYTHING, filtersOf, viewIn } from "../state/view.js";
 import { readDays } from "../../shared/day-input.js";
 import { dayFrom, dayOf, iso, short, withYear } from "../state/time.js";
 
@@ -56,6 +56,19 @@ function tints() {
   return FIELDS.flatMap(({ key, label, tint, tintLabel }) => (tint ? [[tintLabel ?? label, key]] : []));
 }
 
+/** What of a view says which rows are shown. @param {View} view */
+const partOf = (view) =>
+  /** @type {Partial<View>} */ (Object.fromEntries(Object.entries(view).filter(([name]) => name in EVERYTHING)));
+
+/** Whether a view shows what was asked for. @param {View} view @param {Partial<View>} asked */
+const isOnly = (view, asked) => JSON.stringify(partOf(view)) === JSON.stringify(partOf({ ...view, ...asked }));
+
+/** The rows that the address asks for, such as ?only=state:overdue. @returns {Partial<View> | null} */
+function askedFor() {
+  const [key = "", value = ""] = (new URLSearchParams(location.search).get("only") ?? "").split(":");
+  return value !== "" && FILTERS.some((field) => field.key === key) ? { ...EVERYTHING, only: { [key]: value } } : null;
+}
+
 /** @param {Store} store @param {Remembered} remembered the view is remembered for each project */
 export function drawView(store, remembered) {
   const form = /** @type {HTMLFormElement} */ (document.getElementById("view-form"));
@@ -70,6 +83,9 @@ export function drawView(store, remembered) {
   for (const [name, offers] of Object.entries(OFFERS))
     /** @type {HTMLSelectElement} */ (field(name)).append(...offers.map(([text, of]) => new Option(text, of)));
   store.show(viewIn(remembered.get("view") ?? remembered.get("look")));
+  // Rows that a page asks for are shown for now: what was looked at before stays remembered until something else is asked for here.
+  const [asked, before] = [askedFor(), store.view];
+  if (asked) store.show(asked);
   let offered = "";
   /** What is drawn. @type {{ rows: Row[] | null, view: View | null, people: Person[] | null }} */ let drawn = {
     rows: null,
@@ -110,8 +126,9 @@ export function drawView(store, remembered) {
     if (rows !== drawn.rows || store.people !== drawn.people) offer();
     // What was looked for may be gone.
     if (view.phase !== "" && !store.position.has(view.phase)) store.show({ phase: "" });
-    if (JSON.stringify(viewIn(remembered.get("view") ?? remembered.get("look"))) !== JSON.stringify(view))
-      remembered.set("view", view);
+    const keep = asked && isOnly(view, asked) ? { ...view, ...partOf(before) } : view;
+    if (JSON.stringify(viewIn(remembered.get("view") ?? remembered.get("look"))) !== JSON.stringify(keep))
+      remembered.set("view", keep);
     if (document.activeElement !== field("text")) /** @type {HTMLInputElement} */ (field("text")).value = view.text;
     for (const name of CHECKS) check(name, view[name]);
     for (const name of CHOICES) field(name).value = view[name];

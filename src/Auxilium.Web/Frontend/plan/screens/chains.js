@@ -8,8 +8,9 @@
 /** @import { Shape } from "../timeline/svg.js" */
 /** @import { Node } from "./chains-layout.js" */
 import { rowSentence } from "../list/columns.js";
-import { element, quietButton } from "../card/fields.js";
 import { BOX, layChains } from "./chains-layout.js";
+import { Picture } from "./picture.js";
+import { outsideShape } from "../fields/delivered-by.js";
 import { listenToHold } from "../timeline/hold.js";
 import { dayOf, lastDayOf, short, span } from "../state/time.js";
 import { patch, svgElement } from "../timeline/svg.js";
@@ -28,50 +29,22 @@ const KIND_WORDS = { startToStart: "with", finishToFinish: "ends with", startToF
  * @returns {SVGElement} where links can be clicked
  */
 export function drawChains(store, preview, actions, frame, open) {
-  let zoom = 1;
   let drawn = "";
   let layout = layChains([], []);
   /** The box that Tab comes to. @type {string | null} */ let current = null;
 
-  const board = element("div", { class: "chains-board" });
-  const svg = svgElement("svg");
+  const picture = new Picture(frame, {
+    label: "How tasks are linked",
+    hint: "Drag from the dot at the right of a box to another one to link them. Click a link to change or remove it.",
+    sizeOf: () => layout,
+    paint: () => paint(),
+  });
+  const { board, svg } = picture;
   svg.setAttribute("role", "group");
-  svg.setAttribute("aria-label", "How tasks are linked");
   const layers = ["links", "boxes", "thread"].map(() => svg.appendChild(svgElement("g")));
-  board.append(svg);
-  const scaled = (/** @type {number} */ by) => () => setZoom(zoom * by);
-  frame.append(
-    element(
-      "div",
-      { class: "chains-head" },
-      quietButton("−", scaled(1 / 1.25), "Zoom out"),
-      quietButton("+", scaled(1.25), "Zoom in"),
-      quietButton("Fit", () =>
-        setZoom(Math.min(1, (board.clientWidth - 8) / layout.width, (board.clientHeight - 8) / layout.height)),
-      ),
-      element(
-        "p",
-        { class: "hint" },
-        "Drag from the dot at the right of a box to another one to link them. Click a link to change or remove it.",
-      ),
-    ),
-    board,
-  );
   store.subscribe(draw);
-  board.addEventListener("scroll", () => paint(), { passive: true });
-  new ResizeObserver(() => paint()).observe(board);
   draw();
 
-  board.addEventListener(
-    "wheel",
-    (event) => {
-      if (!event.ctrlKey && !event.metaKey) return;
-      event.preventDefault();
-      const box = board.getBoundingClientRect();
-      setZoom(zoom * Math.exp(-event.deltaY / 400), event.clientX - box.left, event.clientY - box.top);
-    },
-    { passive: false },
-  );
   svg.addEventListener("click", (event) => {
     const id = boxAt(event.target);
     if (id) open(id);
@@ -122,8 +95,8 @@ export function drawChains(store, preview, actions, frame, open) {
     const at = {
       x1: from.x + BOX.width,
       y1: from.y + BOX.height / 2,
-      x2: (event.clientX - frameBox.left) / zoom,
-      y2: (event.clientY - frameBox.top) / zoom,
+      x2: (event.clientX - frameBox.left) / picture.zoom,
+      y2: (event.clientY - frameBox.top) / picture.zoom,
     };
     patch(layers[2], [{ key: "thread", tag: "line", at: { ...at, class: `thread${lands ? " lands" : ""}` } }]);
   }
@@ -159,9 +132,7 @@ export function drawChains(store, preview, actions, frame, open) {
     const node = nodeOf(id);
     if (!node) return;
     current = id;
-    const [x, y] = [node.x * zoom, node.y * zoom];
-    if (x < board.scrollLeft || x + BOX.width * zoom > board.scrollLeft + board.clientWidth) board.scrollLeft = x - 60;
-    if (y < board.scrollTop || y + BOX.height * zoom > board.scrollTop + board.clientHeight) board.scrollTop = y - 60;
+    picture.reveal(node, BOX);
     paint();
     /** @type {SVGElement | null} */ (svg.querySelector(`[data-box="${id}"]`))?.focus({ preventScroll: true });
   }
@@ -176,21 +147,6 @@ export function drawChains(store, preview, actions, frame, open) {
     return /** @type {Element | null} */ (target)?.closest("[data-box]")?.getAttribute("data-box") ?? null;
   }
 
-  /** About a point of what is in sight. @param {number} to @param {number} [x] @param {number} [y] */
-  function setZoom(to, x = board.clientWidth / 2, y = board.clientHeight / 2) {
-    const [left, top] = [(board.scrollLeft + x) / zoom, (board.scrollTop + y) / zoom];
-    zoom = Math.min(2, Math.max(0.2, to));
-    size();
-    board.scrollTo(left * zoom - x, top * zoom - y);
-    paint();
-  }
-
-  function size() {
-    svg.setAttribute("width", String(layout.width * zoom));
-    svg.setAttribute("height", String(layout.height * zoom));
-    svg.setAttribute("viewBox", `0 0 ${layout.width} ${layout.height}`);
-  }
-
   function draw() {
     const ends = new Set(store.links.flatMap((link) => [link.from, link.to]));
     const rows = store.passing((row) => !row.unsaved && (row.kind === "phase" ? ends.has(row.id) : true));
@@ -201,19 +157,14 @@ export function drawChains(store, preview, actions, frame, open) {
         rows.map((row) => row.id),
         store.links,
       );
-      size();
+      picture.resize();
     }
     paint();
   }
 
   /** Only what is in sight is in the page, and the box that has the focus. */
   function paint() {
-    const view = {
-      left: board.scrollLeft / zoom - BOX.width,
-      top: board.scrollTop / zoom - BOX.height,
-      right: (board.scrollLeft + board.clientWidth) / zoom,
-      bottom: (board.scrollTop + board.clientHeight) / zoom,
-    };
+    const view = picture.inSight(BOX);
     const inSight = (/** @type {Node} */ node) =>
       node.x >= view.left && node.x <= view.right && node.y >= view.top && node.y <= view.bottom;
     const first = layout.nodes.values().next().value?.id ?? layout.alone[0]?.id;
@@ -239,7 +190,7 @@ export function drawChains(store, preview, actions, frame, open) {
             {
               key: "alone",
               tag: "text",
-              at: { x: 26, y: layout.bottom + 40, class: "chains-words" },
+              at: { x: 26, y: layout.bottom + 40, class: "picture-words" },
               text: "Linked to nothing",
             },
           ]
@@ -293,6 +244,7 @@ export function drawChains(store, preview, actions, frame, open) {
               },
             ]
           : []),
+        ...outsideShape(row, x + BOX.width - 22, y + 8),
         { key: "name", tag: "text", at: { x: x + 12, y: y + 20, class: "chain-name" }, text: `${row.no} ${name}` },
         { key: "dates", tag: "text", at: { x: x + 12, y: y + 38, class: "chain-facts" }, text: dates },
         {

@@ -5,6 +5,7 @@
 /** @import { Preview } from "../server/preview.js" */
 /** @import { Actions } from "../commands/actions.js" */
 /** @import { Row } from "../state/types.js" */
+import { outsideMark } from "../fields/delivered-by.js";
 import { FIELDS, fieldOf } from "../fields/fields.js";
 import { ownerOf } from "../fields/owner.js";
 import { STATE_WORDS } from "../fields/state.js";
@@ -256,7 +257,14 @@ export function drawLanes(store, preview, actions, frame, open) {
         "data-kind": row.kind,
         title: rowSentence(store, row),
       },
-      element("span", { class: "lane-name" }, element("span", { class: "mute" }, row.no), " ", row.name),
+      element(
+        "span",
+        { class: "lane-name" },
+        element("span", { class: "mute" }, row.no),
+        " ",
+        row.name,
+        ...outsideMark(row),
+      ),
       element("span", { class: "lane-facts" }, state, element("span", { class: "mute" }, when), mark),
     );
     return out;

@@ -5,6 +5,7 @@
 /** @import { Preview } from "../server/preview.js" */
 /** @import { Actions } from "../commands/actions.js" */
 /** @import { Row } from "../state/types.js" */
+import { outsideMark } from "../fields/delivered-by.js";
 import { ownerOf } from "../fields/owner.js";
 import { rowSentence } from "../list/columns.js";
 import { element, quietButton } from "../card/fields.js";
@@ -237,6 +238,7 @@ export function drawMonth(store, preview, actions, frame, open) {
         title: rowSentence(store, row),
       },
       ...(row.kind === "milestone" ? [element("span", { class: "month-flag", "aria-hidden": "true" })] : []),
+      ...outsideMark(row),
       element("span", { class: "month-words" }, row.name),
       ...(owner ? [element("span", { class: "mute" }, owner.initials)] : []),
     );

@@ -12,6 +12,7 @@
  * @property {string} length
  * @property {string | null} owner
  * @property {number} helpers
+ * @property {string | null} with ids of those who help, with a blank between
  * @property {string} after
  * @property {number | null} start null while the row is not saved, and when it takes no part
  * @property {number} finish
@@ -35,6 +36,7 @@
  * @property {string | null} colour
  * @property {string | null} label
  * @property {string | null} deliveredBy who outside the project delivers it
+ * @property {string | null} serves id of the milestone that it serves
  * @property {number} priority 0 to 1000, 500 is usual
  * @property {string | null} steps how far its checklist is: "1 of 3"
  * @property {number} references how many pages belong to it
@@ -45,6 +47,8 @@
  * @property {string | null} driftSaid the same in words: "2 days later"
  * @property {number} effort minutes of work of all its people
  * @property {string | null} ownEffort as it was typed, where it does not follow from its length
+ * @property {number} gathers how many tasks serve it, of a milestone
+ * @property {number} gathersLeft how many of them are not done
  * @property {boolean} [heading] whether it is no row of the plan, but stands above a group
  * @property {boolean} [unsaved]
  */
@@ -160,6 +164,8 @@
  * @property {string | null} colour
  * @property {string | null} label
  * @property {number} priority
+ * @property {string | null} serves id of the milestone that it serves
+ * @property {{ days: number, before: "start" | "finish", people: string[] }[]} reminders
  * @property {{ text: string, done: boolean }[]} checklist
  * @property {{ address: string, title: string }[]} references
  * @property {CardRepeat | null} repeats

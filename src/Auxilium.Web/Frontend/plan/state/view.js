@@ -29,6 +29,7 @@ import { DAY, minutesOf } from "./time.js";
  * @property {string} colour the field that a bar's fill tells
  * @property {boolean} periods whether named periods are shown behind
  * @property {boolean} others whether other projects are
+ * @property {"right" | "down"} tree which way the outline goes as a tree
  * @property {string[] | null} baselines ids of those that are drawn behind the bars; null for the measure alone
  */
 
@@ -68,6 +69,7 @@ export const plainView = () => ({
   periods: true,
   others: false,
   baselines: null,
+  tree: "right",
 });
 
 /** Which day of the week, from Monday, a week begins with. @param {View} view */
@@ -190,7 +192,7 @@ function grouped(rows, view, around, pass) {
   const titles = [...groups].map(([key, group]) => ({ key, group, title: by.title(key, around) }));
   titles.sort((a, b) =>
     by.rank
-      ? by.rank(a.group[0]) - by.rank(b.group[0])
+      ? by.rank(a.group[0], around) - by.rank(b.group[0], around)
       : Number(a.key === "") - Number(b.key === "") || a.title.localeCompare(b.title),
   );
   return titles.flatMap(({ key, group, title }) => {
@@ -240,7 +242,7 @@ export const emptyRow = (id, name) => ({
   deadline: null,
   off: false,
   note: false,
-  .../** @type {Pick<Row, "key" | "colour" | "label" | "priority" | "deliveredBy">} */ (USUAL_FACTS),
+  .../** @type {Pick<Row, "key" | "colour" | "label" | "priority" | "deliveredBy" | "serves">} */ (USUAL_FACTS),
   steps: null,
   references: 0,
   repeats: null,
@@ -250,6 +252,9 @@ export const emptyRow = (id, name) => ({
   driftSaid: null,
   effort: 0,
   ownEffort: null,
+  with: null,
+  gathers: 0,
+  gathersLeft: 0,
 });
 
 /** Phases to fold so that levels above one are open. @param {Row[]} rows @param {number} level 0 folds everything */
