@@ -27,6 +27,7 @@ public class HostileEditsTests(DemoApp demo, HostileEditsTests.Other other)
         "\"a\"",
         "\"t0\"",
         "\"\"",
+        "\"proposed\"",
         "\"\\u0000\"",
         "\"\\ud800\"",
         "\"3d\"",
