@@ -1,5 +1,5 @@
 // @ts-check
-// Measures the Projects page of a running server with 200 projects of 100 tasks each: node bench/projects-page.mjs [URL]
+// Measures Now and the Projects page of a running server with 200 projects of 100 tasks each: node bench/projects-page.mjs [URL]
 // Next to a bare round trip with one database query in the same run.
 import { chromium } from "@playwright/test";
 import { pageToken } from "../tests/browser/page-token.mjs";
@@ -41,18 +41,29 @@ async function measure(path) {
   return { p50: at(0.5), p95: at(0.95) };
 }
 
-await measure("/healthz");
-await measure("/");
-const [bare, projects, list, week] = [
-  await measure("/healthz"),
-  await measure("/"),
-  await measure("/api/v1/projects"),
-  await measure("/my-week"),
-];
+/** How the projects are shown from now on. @param {string} look */
+async function show(look) {
+  const form = { look, statuses: "active" };
+  const answer = await page.request.post(`${url}/projects?handler=View`, { headers, form });
+  if (!answer.ok()) throw new Error(await answer.text());
+}
+
 const told = (/** @type {{ p50: number, p95: number }} */ { p50, p95 }) =>
   `p50 ${p50.toFixed(1)} ms, p95 ${p95.toFixed(1)} ms`;
+await measure("/healthz");
+const bare = await measure("/healthz");
 console.log(`a bare round trip with one query: ${told(bare)}`);
-console.log(`the Projects page: ${told(projects)}, ${(projects.p50 / bare.p50).toFixed(1)} of it`);
-console.log(`the list of projects by the API: ${told(list)}, ${(list.p50 / bare.p50).toFixed(1)} of it`);
-console.log(`My week: ${told(week)}, ${(week.p50 / bare.p50).toFixed(1)} of it`);
+/** @param {string} name @param {string} path */
+async function tell(name, path) {
+  await page.request.get(url + path);
+  const times = await measure(path);
+  console.log(`${name}: ${told(times)}, ${(times.p50 / bare.p50).toFixed(1)} of it`);
+}
+await tell("Now", "/");
+for (const look of ["cards", "table", "timeline"]) {
+  await show(look);
+  await tell(`the Projects page as ${look}`, "/projects");
+}
+await tell("the list of projects by the API", "/api/v1/projects");
+await tell("My week", "/my-week");
 await browser.close();
