@@ -295,7 +295,9 @@ public class PlanDocumentTests
         Assert.Equal([TaskEnd.Start, TaskEnd.Finish], plan.Tasks[0].Reminders.Select(r => r.Before));
         var written = PlanDocumentWriter.Write(plan);
         Assert.Equal(written, PlanDocumentWriter.Write(PlanDocumentReader.Read(written)));
-        // What names a row that has gone is left out: a document never points nowhere.
+        // What names a row or a person that has gone is left out: a document never points nowhere.
+        var left = PlanDocumentReader.Read(PlanDocumentWriter.Write(plan with { People = [] }));
+        Assert.Equal([TaskEnd.Start], left.Tasks[0].Reminders.Select(r => r.Before));
         var without = plan with { Tasks = plan.Tasks[..1] };
         Assert.Null(PlanDocumentReader.Read(PlanDocumentWriter.Write(without)).Tasks[0].Facts[PlainFacts.Serves]);
     }

@@ -43,6 +43,22 @@ public class AlertsTests(DemoApp demo) : IClassFixture<DemoApp>
     }
 
     [Fact]
+    public async Task A_reminder_may_come_long_before()
+    {
+        var project = await NewAsync();
+        await demo.Api.EditAsync(project, """{"type":"pinTask","task":"o","start":"2027-09-01"}""", 1);
+        await demo.Api.EditAsync(
+            project,
+            """{"type":"setReminders","task":"o","reminders":[{"days":109,"before":"start","people":["bert"]}]}""",
+            2
+        );
+        await LookAsync(14);
+        Assert.Empty(await ToldAsync("bert", project, NoticeKind.Reminder));
+        await LookAsync(15);
+        Assert.Equal(["Reminder: Permit granted is on Wed 1 Sep."], await ToldAsync("bert", project, NoticeKind.Reminder));
+    }
+
+    [Fact]
     public async Task A_reminder_that_is_set_on_its_day_comes_at_once()
     {
         var project = await NewAsync();
@@ -157,7 +173,7 @@ public class AlertsTests(DemoApp demo) : IClassFixture<DemoApp>
     }
 
     /// <summary>As on a day of May 2027.</summary>
-    private Task LookAsync(int day) => demo.App.Services.GetRequiredService<NoticeWatch>().LookAsync(new DateOnly(2027, 5, day));
+    private Task LookAsync(int day) => demo.LookAsync(new DateOnly(2027, 5, day));
 
     private async Task<IReadOnlyList<string>> ToldAsync(string person, Guid project, NoticeKind kind) =>
         [

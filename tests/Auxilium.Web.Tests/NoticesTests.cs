@@ -220,7 +220,7 @@ public class NoticesTests(DemoApp demo) : IClassFixture<DemoApp>
         ["oona"] = "Oona Reilly",
     };
 
-    private Task LookAsync(DateOnly? today = null) => demo.App.Services.GetRequiredService<NoticeWatch>().LookAsync(today ?? Today);
+    private Task LookAsync(DateOnly? today = null) => demo.LookAsync(today ?? Today);
 
     private async Task<IReadOnlyList<NoticeRow>> NoticesAsync(string person, Guid project) =>
         [

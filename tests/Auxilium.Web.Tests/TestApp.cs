@@ -2,11 +2,14 @@ using System.Net;
 using System.Text.RegularExpressions;
 using Auxilium.Storage;
 using Auxilium.Storage.Access;
+using Auxilium.Storage.Notices;
+using Auxilium.Web.Notices;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.TestHost;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using Npgsql;
 
 namespace Auxilium.Web.Tests;
 
@@ -99,6 +102,18 @@ public sealed class DemoApp : IDisposable
         await using var db = await App.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync();
         change(db);
         await db.SaveChangesAsync();
+    }
+
+    /// <summary>Tells people what became of plans, as on a day, while the application's own job waits.</summary>
+    public async Task LookAsync(DateOnly today)
+    {
+        await using var connection = new NpgsqlConnection(Connection);
+        await connection.OpenAsync();
+        await using var turn = new NpgsqlCommand($"select pg_advisory_lock({OneRunner.Space}, {WatchJob.Number})", connection);
+        await turn.ExecuteNonQueryAsync();
+        await App.Services.GetRequiredService<NoticeWatch>().LookAsync(today);
+        await using var end = new NpgsqlCommand($"select pg_advisory_unlock({OneRunner.Space}, {WatchJob.Number})", connection);
+        await end.ExecuteNonQueryAsync();
     }
 
     public void Dispose()

@@ -76,8 +76,8 @@ test("fixed dates, a deadline, a pause, a range and a calendar are set on the ca
   const card = await openCard(page, plan, "Roof");
   await card.getByLabel("Fixed date").selectOption("No later than");
   await expect(plan.strip).toContainText("Roof starts no later than Thu 6 May.");
-  await card.getByLabel("Day").fill("4 May");
-  await card.getByLabel("Day").press("Enter");
+  await card.getByLabel("Day", { exact: true }).fill("4 May");
+  await card.getByLabel("Day", { exact: true }).press("Enter");
   await expect(plan.strip).toContainText("Roof” starts 2 working days after its latest allowed date");
   await card.getByLabel("Fixed date").selectOption("Free: its links decide");
   await expect(plan.strip).toContainText("1 warning is gone");

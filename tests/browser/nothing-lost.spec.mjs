@@ -44,7 +44,7 @@ test("done and milestone by a slip lead back to what was, in the list and on the
   await tick.check();
   await expect(page.getByRole("status").first()).toContainText("Sand is done");
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(page.getByRole("status").first()).toContainText("Undone");
+  await expect(page.getByRole("status").first()).toContainText("Taken back");
   await expect(tick).not.toBeChecked();
   await task.getByText("Report on Sand").click();
   await task.getByLabel("Hours worked today").fill("1,5");

@@ -117,7 +117,9 @@ test("a project is dragged into a folder, and each look is accessible", async ({
   await expectAccessible(page, "projects as a table");
   await page.getByRole("button", { name: "Timeline" }).click();
   await expect(
-    page.getByRole("link", { name: /^Permit granted, Fri 28 May, delivered by Town council/ }),
+    page
+      .getByRole("group", { name: "Milestones of River fair" })
+      .getByRole("link", { name: /^Permit granted, Fri 28 May, delivered by Town council/ }),
   ).toBeVisible();
   await expectAccessible(page, "projects on a timeline");
   await page.emulateMedia({ colorScheme: "dark" });

@@ -138,7 +138,7 @@ public static class PlanDocumentWriter
         FactFields.Write(json, task, plan);
         WriteList(json, "checklist", task.Checklist, WriteStep);
         WriteList(json, "references", task.References, WriteReference);
-        WriteList(json, "reminders", task.Reminders, WriteReminder);
+        WriteList(json, "reminders", RemindersOf(task, plan), WriteReminder);
         WriteRepeats(json, task.Repeats);
         json.WriteString("occurrence", Day(task.Occurrence));
     }
@@ -154,6 +154,15 @@ public static class PlanDocumentWriter
         json.WriteString("address", reference.Address);
         json.WriteString("title", reference.Title);
     }
+
+    /// <summary>Without people who have left the plan: a reminder that was for them alone is none.</summary>
+    private static ImmutableArray<Reminder> RemindersOf(PlanTask task, Plan plan) =>
+        [
+            .. task
+                .Reminders.Select(r => (Is: r, Still: r.People.RemoveAll(id => plan.FindPerson(id) is null)))
+                .Where(r => r.Is.People.IsEmpty || !r.Still.IsEmpty)
+                .Select(r => r.Is with { People = r.Still }),
+        ];
 
     private static void WriteReminder(Utf8JsonWriter json, Reminder reminder)
     {

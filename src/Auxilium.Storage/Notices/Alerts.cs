@@ -38,13 +38,16 @@ internal sealed class Alerts(AuxiliumDb db, ProjectedPlanRow plan, Guid project,
         if (owner.Status is ProjectStatus.OnHold or ProjectStatus.Finished)
             return;
         _units = new WorkUnits(owner.HoursPerDay, owner.DaysPerWeek);
+        var reminders = await RemindersAsync();
+        List<string> reminded = [.. reminders.Keys];
         var near = PlanTime.On(today.AddDays(NoticeWishes.MostDays + 1)).ToDateTime();
         var tasks = await db
             .ProjectedTasks.AsNoTracking()
-            .Where(t => t.PlanId == plan.PlanId && t.IsLeaf && !t.IsFinished && t.Start != null && t.Start < near)
+            .Where(t =>
+                t.PlanId == plan.PlanId && t.IsLeaf && !t.IsFinished && t.Start != null && (t.Start < near || reminded.Contains(t.TaskId))
+            )
             .OrderBy(t => t.Rank)
             .ToListAsync(cancel);
-        var reminders = await RemindersAsync();
         var people = tasks
             .SelectMany(t => t.People)
             .Concat(reminders.Values.SelectMany(r => r).SelectMany(r => r.People))

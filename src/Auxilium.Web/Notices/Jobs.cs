@@ -89,9 +89,11 @@ internal sealed class OneRunner(IDbContextFactory<AuxiliumDb> databases, ILogger
 [DisallowConcurrentExecution]
 internal sealed class WatchJob(OneRunner runner, NoticeWatch watch, OwnTimes times, Today today) : IJob
 {
+    internal const int Number = 1;
+
     public async ValueTask Execute(IJobExecutionContext context, CancellationToken cancellationToken) =>
         await runner.RunAsync(
-            1,
+            Number,
             async () =>
             {
                 Dates.SpeakOn(today.Date);
