@@ -84,7 +84,9 @@ test("folders, favourites and status by keyboard, each told and taken back", asy
   await folder.getByRole("button", { name: "Save" }).press("Enter");
   const outer = page.getByRole("region", { name: "House and grounds" });
   await expect(outer.getByRole("region", { name: "Fairs" })).toBeVisible();
+  const kept = page.waitForResponse("**/folded");
   await outer.getByRole("button", { name: "House and grounds" }).press("Enter");
+  await kept;
   await expect(outer.getByRole("link", { name: "Harbour fair", exact: true })).toBeHidden();
   await page.reload();
   await plan.ready();

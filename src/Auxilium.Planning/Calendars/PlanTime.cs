@@ -12,8 +12,10 @@ public readonly record struct PlanTime(int Minutes) : IComparable<PlanTime>
 
     private const string IsoMinutes = "yyyy-MM-dd'T'HH:mm";
 
-    /// <summary>Minutes since the year 1 are an int: later days cannot be counted in them, and no plan may hold them.</summary>
-    private static readonly int LastDay = new DateOnly(3999, 12, 31).DayNumber;
+    /// <summary>
+    /// 3999-12-31: minutes since the year 1 are an int, in which later days cannot be counted, and no plan may hold them.
+    /// </summary>
+    private const int LastDay = 1_460_603;
 
     /// <summary>The earliest instant a plan may hold: 1990-01-01T00:00.</summary>
     public static PlanTime Earliest { get; } = On(new DateOnly(1990, 1, 1));
