@@ -40,6 +40,10 @@ public sealed record DayLine(PlanTime From, PlanTime To)
 
     private static string Percent(double share) => (share * 100).ToString("0.##", CultureInfo.InvariantCulture) + "%";
 
+    /// <summary>As far along a project as its progress is.</summary>
+    public static PlanTime DoneTo(ProjectedPlan plan) =>
+        new(plan.Start.Minutes + (int)((plan.Finish.Minutes - plan.Start.Minutes) * plan.Progress));
+
     /// <summary>From a project's start to its finish or deadline, whichever is later.</summary>
     public static DayLine Of(ProjectedPlan plan) =>
         new(
