@@ -1,7 +1,14 @@
+using Auxilium.Benchmarks;
 using BenchmarkDotNet.Configs;
 using BenchmarkDotNet.Jobs;
 using BenchmarkDotNet.Running;
 using BenchmarkDotNet.Toolchains.InProcess.Emit;
+
+if (args is ["commits"])
+{
+    await CommitShare.RunAsync();
+    return;
+}
 
 // In one process: nothing is generated and built, so it runs without a network.
 var config = DefaultConfig.Instance.AddJob(Job.ShortRun.WithIterationCount(10).WithToolchain(InProcessEmitToolchain.Instance));

@@ -17,14 +17,16 @@ public static class PlanEditor
     {
         if (edits.Length > MostTogether)
             throw new EditRefusedException("tooMany", $"At most {MostTogether:N0} edits can be made together.");
-        var done = new List<AppliedEdit>(edits.Length);
+        // Without the plans in between: of thousands of edits, they would fill the memory.
+        var done = new List<(PlanEdit Edit, PlanEdit Inverse, IReadOnlyList<Touch> Touched)>(edits.Length);
         // What all of it costs is known before any of it is done.
         context.Spend((long)edits.Length * (plan.Tasks.Length + edits.Length / 2));
         foreach (var edit in edits)
         {
             context.Spend(0);
-            done.Add(Apply(plan, edit, context));
-            plan = done[^1].Plan;
+            var applied = Apply(plan, edit, context);
+            done.Add((applied.Edit, applied.Inverse, applied.Touched));
+            plan = applied.Plan;
         }
         return new AppliedEdit(
             plan,

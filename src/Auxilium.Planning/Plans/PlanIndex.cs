@@ -55,6 +55,9 @@ public sealed class PlanIndex
     /// <summary>The same object for every index that has the same rows in the same places.</summary>
     internal object Outline => _rowById;
 
+    /// <summary>Whether both have the same rows in the same places, as after an edit that left the outline as it was.</summary>
+    public bool HasOutlineOf(PlanIndex other) => ReferenceEquals(Outline, other.Outline);
+
     public int Count => Tasks.Length;
 
     public int RowOf(string id) => _rowById[id];

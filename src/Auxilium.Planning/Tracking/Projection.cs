@@ -115,7 +115,6 @@ public static class Projection
             states,
             new Effort(schedule),
             Tracking.Drift.Of(schedule),
-            plan.Links.ToLookup(link => link.From),
             new Gathered(schedule),
             SeriesEdits.StopShort(schedule).ToDictionary(series => series.Task, series => series.More)
         );
@@ -126,7 +125,7 @@ public static class Projection
             finish,
             plan.Project.FinishBy,
             Ripple.Spare(schedule)?.Count,
-            Tracking.Outlook.Of(schedule, today)?.Spare?.Count,
+            plan.Project.FinishBy is null ? null : Tracking.Outlook.Of(schedule, today)?.Spare?.Count,
             (decimal)Math.Round(schedule.Progress, 6),
             plan.ProjectCalendar.Between(start, finish),
             now < start ? -1 : plan.ProjectCalendar.Between(start, now),
@@ -142,11 +141,11 @@ public static class Projection
         var task = plan.Tasks[row];
         var (isOff, isLeaf) = (schedule.IsOff(row), schedule.IsLeaf(row));
         var (gathers, left) = around.Gathered.Of(task.Id);
-        var waits = isOff || task.IsStarted || task.IsFinished || task.Progress > 0 ? [] : NamesOf(plan, around.States.WaitsFor(row));
+        var waits = !isOff && task is { IsStarted: false, IsFinished: false, Progress: 0 };
         return new ProjectedTask(
             task.Id,
             task.Name,
-            string.Join(' ', task.Assignments.Select(a => a.Person)),
+            task.Assignments.Length == 1 ? task.Assignments[0].Person : string.Join(' ', task.Assignments.Select(a => a.Person)),
             isOff ? null : schedule.StartOf(row),
             isOff ? null : schedule.FinishOf(row),
             isOff ? null : schedule.LastDayOf(row),
@@ -157,7 +156,7 @@ public static class Projection
             task.Progress,
             task.IsStarted,
             task.IsFinished,
-            waits.Count > 0 ? string.Join(", ", waits) : null,
+            waits ? NamesOf(plan, around.States.WaitsFor(row)) : null,
             task.Remaining is { } remaining
                 ? plan.Project.Units.Minutes(remaining).Count
                 : (int)Math.Round(plan.LengthOf(task).Count * (1 - task.Progress)),
@@ -166,39 +165,46 @@ public static class Projection
             (int)Math.Round(around.Effort.Of(row)),
             around.Drift?.Of(row)?.Finish.Count,
             task.Facts[PlainFacts.DeliveredBy] as string,
-            HeldUp(schedule, around, row),
+            task.IsFinished || isOff ? null : NamesOf(plan, HeldUp(schedule, row)),
             around.Short.TryGetValue(task.Id, out var more) ? more : null,
             gathers,
             left
         );
     }
 
-    /// <summary>What comes right after a task that is not done, and has not started.</summary>
-    private static string? HeldUp(Schedule schedule, Around around, int row)
+    /// <summary>What comes right after a row, and has not started.</summary>
+    private static IEnumerable<int> HeldUp(Schedule schedule, int row)
     {
-        var plan = schedule.Plan;
-        if (plan.Tasks[row].IsFinished || schedule.IsOff(row))
-            return null;
-        var after = around
-            .After[plan.Tasks[row].Id]
-            .Select(link => plan.Index.RowOf(link.To))
-            .Where(next => !schedule.IsOff(next) && plan.Tasks[next] is { IsStarted: false, IsFinished: false });
-        var names = NamesOf(plan, after);
-        return names.Count > 0 ? string.Join(", ", names) : null;
+        var (plan, ends) = (schedule.Plan, schedule.Plan.LinkEnds);
+        var links = ends.LeadingFrom(row);
+        for (var i = 0; i < links.Length; i++)
+            if (
+                ends.Edges[links.Span[i]].Target is var next
+                && !schedule.IsOff(next)
+                && plan.Tasks[next] is { IsStarted: false, IsFinished: false }
+            )
+                yield return next;
     }
 
     /// <summary>What is known of a whole plan before its tasks are.</summary>
-    private sealed record Around(
-        TaskStates States,
-        Effort Effort,
-        Drift? Drift,
-        ILookup<string, PlanLink> After,
-        Gathered Gathered,
-        Dictionary<string, int> Short
-    );
+    private sealed record Around(TaskStates States, Effort Effort, Drift? Drift, Gathered Gathered, Dictionary<string, int> Short);
 
-    private static List<string> NamesOf(Plan plan, IEnumerable<int> rows) =>
-        [.. rows.Distinct().Take(MostNamed).Select(row => plan.Tasks[row].Name)];
+    /// <summary>The first of them, each once, with commas between; <c>null</c> for none.</summary>
+    private static string? NamesOf(Plan plan, IEnumerable<int> rows)
+    {
+        Span<int> named = stackalloc int[MostNamed];
+        var (count, names) = (0, default(string));
+        foreach (var row in rows)
+        {
+            if (named[..count].Contains(row))
+                continue;
+            named[count++] = row;
+            names = names is null ? plan.Tasks[row].Name : $"{names}, {plan.Tasks[row].Name}";
+            if (count == MostNamed)
+                break;
+        }
+        return names;
+    }
 
     private static bool IsOfHours(Schedule schedule, int row)
     {

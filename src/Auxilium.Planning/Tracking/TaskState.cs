@@ -18,7 +18,6 @@ public enum TaskState
 /// <summary>Works out the state of leaves on a given day.</summary>
 public sealed class TaskStates(Schedule schedule, DateOnly today)
 {
-    private readonly ILookup<string, PlanLink> _linksTo = schedule.Plan.Links.ToLookup(l => l.To);
     private readonly PlanTime _dawn = PlanTime.On(today);
 
     /// <summary>
@@ -41,11 +40,14 @@ public sealed class TaskStates(Schedule schedule, DateOnly today)
     /// <summary>Rows that must be finished first and are not, or must be started first and are not; its phases' links included.</summary>
     public IEnumerable<int> WaitsFor(int row)
     {
-        var plan = schedule.Plan;
+        var (plan, ends) = (schedule.Plan, schedule.Plan.LinkEnds);
         for (var at = row; at >= 0; at = plan.Index.ParentOf(at))
-            foreach (var link in _linksTo[plan.Tasks[at].Id])
-                if (plan.Index.RowOf(link.From) is var from && !schedule.IsOff(from) && HoldsUp(link, from, row))
+        {
+            var links = ends.LeadingTo(at);
+            for (var i = 0; i < links.Length; i++)
+                if (ends.From[links.Span[i]] is var from && !schedule.IsOff(from) && HoldsUp(plan.Links[links.Span[i]], from, row))
                     yield return from;
+        }
     }
 
     /// <summary>
@@ -54,14 +56,15 @@ public sealed class TaskStates(Schedule schedule, DateOnly today)
     /// </summary>
     private bool HoldsUp(PlanLink link, int from, int row) =>
         link.ToFinish && schedule.LengthOf(row).Count > 0 ? false
-        : link.FromStart || link.Lag.Amount < 0
-            ? !Leaves(from).Any(leaf => schedule.Plan.Tasks[leaf] is { IsStarted: true } or { IsFinished: true })
-        : !Leaves(from).All(leaf => schedule.Plan.Tasks[leaf].IsFinished);
+        : link.FromStart || link.Lag.Amount < 0 ? !IsOfLeaves(from, any: true, task => task is { IsStarted: true } or { IsFinished: true })
+        : !IsOfLeaves(from, any: false, task => task.IsFinished);
 
-    private IEnumerable<int> Leaves(int row)
+    /// <summary>Whether something is so of any leaf of a row, or of all of them.</summary>
+    private bool IsOfLeaves(int row, bool any, Func<PlanTask, bool> isSo)
     {
         for (var leaf = row; leaf < schedule.Plan.Index.SubtreeEnd(row); leaf++)
-            if (schedule.IsLeaf(leaf))
-                yield return leaf;
+            if (schedule.IsLeaf(leaf) && isSo(schedule.Plan.Tasks[leaf]) == any)
+                return any;
+        return !any;
     }
 }

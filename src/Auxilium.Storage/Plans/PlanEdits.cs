@@ -5,6 +5,7 @@ using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Words;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
@@ -25,6 +26,9 @@ public sealed class PlanEdits(
     TimeProvider clock
 )
 {
+    /// <summary>Whether an edit also writes what is asked across plans: not where a bench measures what that takes.</summary>
+    internal bool WritesProjection { get; init; } = true;
+
     /// <param name="project">Id of the project.</param>
     /// <param name="request">The edit, or what to take back.</param>
     /// <param name="today">Today.</param>
@@ -72,6 +76,8 @@ public sealed class PlanEdits(
         var edited = await RunAsync(db, current, edit, today, isNew: target is null, cancel);
         if (!request.Overrule && await ConflictAsync(db, current, request, target, edited, cancel) is { } conflict)
             return conflict;
+        // Worked out while the rows are being written: it needs nothing of the database.
+        var projected = WritesProjection ? Task.Run(() => Projection.Of(edited.After, today), cancel) : null;
 
         var lead = target is null
             ? RippleText.Lead(edited)
@@ -94,7 +100,8 @@ public sealed class PlanEdits(
             Name = edited.Applied.Plan.Project.Name,
             Made = new EditMade(current.Edit, request.EditId, request.Person, sentence, edited.Ripple.Moves.Count),
         };
-        await Projections.WriteAsync(db, current, after, today, cancel);
+        if (projected is not null)
+            await Projections.WriteAsync(db, current, after, await projected, cancel);
         await PlanNews.TellAsync(db, $"{PlanNews.Plan} {row.Id} {row.Version}", cancel);
         await transaction.CommitAsync(cancel);
         memory.Keep(after, edited.Applied.Plan, era);

@@ -70,6 +70,13 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
             db.Journal.Where(j => j.PlanId == plan.Id && j.Version == plan.Version).Select(j => (Guid?)j.EditId).SingleOrDefault()
         ));
 
+    /// <summary>What projects are called, by id.</summary>
+    public async Task<IReadOnlyDictionary<Guid, string>> NamesAsync(IReadOnlyCollection<Guid> projects, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.Projects.Where(p => projects.Contains(p.Id)).ToDictionaryAsync(p => p.Id, p => p.Name, cancel);
+    }
+
     /// <summary>Everybody in the organisation, by name.</summary>
     public async Task<IReadOnlyList<Person>> DirectoryAsync(CancellationToken cancel = default)
     {
@@ -145,7 +152,13 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         var stored = new StoredPlan(id, project, 1, null, () => Scheduler.Calculate(plan), ranks) { Name = plan.Project.Name };
         if (!hours.IsDefaultOrEmpty)
             await Hours.BringInAsync(db, stored, hours, coordinator.Id, now, cancel);
-        await Projections.WriteAsync(db, null, stored, DateOnly.FromDateTime(clock.GetLocalNow().DateTime), cancel);
+        await Projections.WriteAsync(
+            db,
+            null,
+            stored,
+            Projection.Of(stored.Schedule, DateOnly.FromDateTime(clock.GetLocalNow().DateTime)),
+            cancel
+        );
         return stored;
     }
 

@@ -67,6 +67,13 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid plan, Guid? edit = null)
         var after = applied.Plan;
         if (before.Tasks == after.Tasks)
             return ranks.Tasks;
+        if (after.Index.HasOutlineOf(before.Index))
+        {
+            for (var row = 0; row < after.Tasks.Length; row++)
+                if (after.Tasks[row] is var task && !ReferenceEquals(before.Tasks[row], task))
+                    db.Tasks.Update(PlanRows.ToRow(plan, task, ranks.Tasks[task.Id]));
+            return ranks.Tasks;
+        }
         var assigned = Ranks.Assign([.. after.Tasks.Select(t => t.Id)], ranks.Tasks, Moved(applied));
         foreach (var task in after.Tasks)
         {
