@@ -85,6 +85,8 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
 
     public DbSet<FolderRow> Folders => Set<FolderRow>();
 
+    public DbSet<TemplateRow> Templates => Set<TemplateRow>();
+
     public DbSet<ProjectsViewRow> ProjectsViews => Set<ProjectsViewRow>();
 
     public DbSet<ChanceRow> Chances => Set<ChanceRow>();
@@ -309,6 +311,7 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
             .WithMany()
             .HasForeignKey(f => f.ParentId)
             .OnDelete(DeleteBehavior.SetNull);
+        modelBuilder.Entity<TemplateRow>().ToTable("templates");
         modelBuilder.Entity<ProjectsViewRow>(view =>
         {
             view.ToTable("projects_views").HasKey(v => v.PersonId);

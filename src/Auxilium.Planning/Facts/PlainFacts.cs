@@ -6,7 +6,7 @@ namespace Auxilium.Planning.Facts;
 public static class PlainFacts
 {
     public static ImmutableArray<Fact> All { get; } =
-    [PriorityFact.It, KeyFact.It, ColourFact.It, LabelFact.It, DeliveredByFact.It, ServesFact.It];
+    [PriorityFact.It, KeyFact.It, ColourFact.It, LabelFact.It, DeliveredByFact.It, ServesFact.It, RoleFact.It];
 
     public static PriorityFact Priority => PriorityFact.It;
 
@@ -19,6 +19,8 @@ public static class PlainFacts
     public static DeliveredByFact DeliveredBy => DeliveredByFact.It;
 
     public static ServesFact Serves => ServesFact.It;
+
+    public static RoleFact Role => RoleFact.It;
 
     private static readonly Dictionary<string, Fact> Names = All.ToDictionary(fact => fact.Name);
 

@@ -1695,6 +1695,46 @@ namespace Auxilium.Storage.Migrations
                     b.ToTable("tasks", (string)null);
                 });
 
+            modelBuilder.Entity("Auxilium.Storage.Rows.TemplateRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<int>("Days")
+                        .HasColumnType("integer")
+                        .HasColumnName("days");
+
+                    b.Property<byte[]>("Document")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("document");
+
+                    b.Property<int>("Milestones")
+                        .HasColumnType("integer")
+                        .HasColumnName("milestones");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Note")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("note");
+
+                    b.Property<int>("Tasks")
+                        .HasColumnType("integer")
+                        .HasColumnName("tasks");
+
+                    b.HasKey("Id")
+                        .HasName("pk_templates");
+
+                    b.ToTable("templates", (string)null);
+                });
+
             modelBuilder.Entity("Auxilium.Storage.Rows.TimeChangeRow", b =>
                 {
                     b.Property<string>("PersonId")

@@ -160,10 +160,21 @@ internal static class ProjectsApi
 
     private static async Task<IResult> CreateAsync(HttpContext context, PlanStore store, Budgets budgets, CancellationToken cancel)
     {
+        var document = await RequestDocument.ReadAsync(context.Request, RequestDocument.MostBytes);
+        using var turn = await budgets.EnterAsync(context, cancel);
+        return await MakeAsync(document, context, store, cancel);
+    }
+
+    /// <summary>Makes a project of a plan document.</summary>
+    internal static async Task<IResult> MakeAsync(
+        ReadOnlyMemory<byte> document,
+        HttpContext context,
+        PlanStore store,
+        CancellationToken cancel
+    )
+    {
         try
         {
-            var document = await RequestDocument.ReadAsync(context.Request, RequestDocument.MostBytes);
-            using var turn = await budgets.EnterAsync(context, cancel);
             var (plan, hours) = PlanDocumentReader.ReadWhole(document, cancel);
             var stored = await store.CreateAsync(plan, context.User.Person(), context.User.IsOrganiser(), hours, cancel);
             return Results.Created($"/api/v1/projects/{stored.Project}/plan", new CreatedProject(stored.Project, stored.Version));

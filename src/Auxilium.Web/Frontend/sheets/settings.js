@@ -59,10 +59,14 @@ async function draw() {
   keepTyped(content, () => content.replaceChildren(settings, periods, calendars, ...end()));
 }
 
-/** Where whoever coordinates the project ends it. */
+/** Where whoever coordinates the project keeps it for others to start from, or ends it. */
 function end() {
-  const link = element("a", { href: `${client.plan}/close` }, "Archive or delete this project");
-  return client.rights === "edit" ? [element("p", {}, link)] : [];
+  if (client.rights !== "edit") return [];
+  const ways = [
+    ["template", "Save as template"],
+    ["close", "Archive or delete this project"],
+  ];
+  return ways.map(([path, title]) => element("p", {}, element("a", { href: `${client.plan}/${path}` }, title)));
 }
 
 /** When the project calendar got other days, asks what a week is from now on: lengths in weeks go by that. @param {PlanDocument} plan */

@@ -15,6 +15,7 @@ import { number } from "./number.js";
 import { owner } from "./owner.js";
 import { drift, plannedFinish, plannedStart } from "./planned.js";
 import { priority } from "./priority.js";
+import { role } from "./role.js";
 import { serves } from "./serves.js";
 import { progress, state } from "./state.js";
 import { team } from "./team.js";
@@ -42,6 +43,7 @@ export const FIELDS = [
   deadline,
   key,
   label,
+  role,
   deliveredBy,
   serves,
   colour,

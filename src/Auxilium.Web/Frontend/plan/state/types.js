@@ -36,6 +36,7 @@
  * @property {string | null} colour
  * @property {string | null} label
  * @property {string | null} deliveredBy who outside the project delivers it
+ * @property {string | null} role as what somebody does it
  * @property {string | null} serves id of the milestone that it serves
  * @property {number} priority 0 to 1000, 500 is usual
  * @property {string | null} steps how far its checklist is: "1 of 3"

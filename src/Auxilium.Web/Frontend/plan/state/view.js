@@ -242,7 +242,9 @@ export const emptyRow = (id, name) => ({
   deadline: null,
   off: false,
   note: false,
-  .../** @type {Pick<Row, "key" | "colour" | "label" | "priority" | "deliveredBy" | "serves">} */ (USUAL_FACTS),
+  .../** @type {Pick<Row, "key" | "colour" | "label" | "priority" | "deliveredBy" | "serves" | "role">} */ (
+    USUAL_FACTS
+  ),
   steps: null,
   references: 0,
   repeats: null,
