@@ -206,7 +206,7 @@ test("a messy list is pasted with a preview, and lands as one edit", async ({ pa
     "What\tWho\tHow long\tFrom\tNeeds\nFair\n  Book the band\tTom Lowe\t2d\t5/6/2027\t\n" +
       "  Print posters\tAnn Lee\tages\t7/6/2027\t2\n  Hang posters\t\t1d\t\t3, 4\n=1+1\t\t1d\t\t9\n",
   );
-  const dialog = page.getByRole("dialog", { name: "Paste a list" });
+  const dialog = page.getByRole("dialog", { name: "Import a list" });
   const add = dialog.getByRole("button", { name: /^Add/ });
   await expect(dialog).toContainText("5 rows, 1 of them a phase. Say how the dates are meant first.");
   await expect(add).toBeDisabled();
@@ -239,8 +239,8 @@ test("a messy list is pasted with a preview, and lands as one edit", async ({ pa
 
 test("what is no list is refused before anything is made", async ({ page, plan }) => {
   await plan.bringIn(rows(1));
-  await page.getByRole("button", { name: "Paste…" }).click();
-  const dialog = page.getByRole("dialog", { name: "Paste a list" });
+  await page.getByRole("button", { name: "Import…" }).click();
+  const dialog = page.getByRole("dialog", { name: "Import a list" });
   const list = dialog.getByRole("textbox", { name: "The list" });
   await list.fill("\u0001\u0002PNG");
   await expect(dialog).toContainText("This is not text");
@@ -250,6 +250,24 @@ test("what is no list is refused before anything is made", async ({ page, plan }
   });
   await expect(dialog).toContainText("10,000 thousand characters");
   await expect(dialog.getByRole("button", { name: "Add rows" })).toBeDisabled();
+});
+
+test("however fast a list is typed, it is asked about once at a time, and the last of it counts", async ({
+  page,
+  plan,
+}) => {
+  await plan.bringIn(rows(1));
+  let [open, most] = [0, 0];
+  const isAbout = (/** @type {import("@playwright/test").Request} */ request) => request.url().endsWith("/lists");
+  page.on("request", (request) => isAbout(request) && (most = Math.max(most, ++open)));
+  page.on("requestfinished", (request) => isAbout(request) && open--);
+  await page.getByRole("button", { name: "Import…" }).click();
+  await page
+    .getByRole("textbox", { name: "The list" })
+    .fill(Array.from({ length: 30 }, (_, i) => `Row ${i}`).join("\n"));
+  await page.getByRole("textbox", { name: "The list" }).pressSequentially("\nOne more\nAnd a last one");
+  await expect(page.getByRole("button", { name: "Add 32 rows" })).toBeEnabled();
+  expect(most).toBe(1);
 });
 
 test("five hundred lines land as one edit", async ({ page, plan }) => {
@@ -305,4 +323,38 @@ test("columns are chosen, put in order, resized, and kept with views under a nam
   await page.getByText("Saved views").click();
   await view.locator("#saved-views").selectOption("Deadlines");
   await expect.poll(async () => (await plan.cell("Task 1", "name").boundingBox())?.width).toBe(260);
+});
+
+test("a file is imported as it was pasted, from the row with its headings, or dropped on the page", async ({
+  page,
+  plan,
+}) => {
+  await plan.bringIn(rows(1));
+  const content = "Summer fair,,\n,,\nWhat,How long,Needs\nTents,2d,\nStalls,3d,Tents\n";
+  const file = { name: "fair.csv", mimeType: "text/csv", buffer: Buffer.from(content) };
+  await page.getByRole("button", { name: "Import…" }).click();
+  const dialog = page.getByRole("dialog", { name: "Import a list" });
+  await dialog.getByLabel("File").setInputFiles(file);
+  await expect(dialog.getByLabel("The headings are in row")).toHaveValue("3");
+  await expect(dialog).toContainText("2 rows. Nothing is added until you say so.");
+  await dialog.getByLabel("The headings are in row").fill("4");
+  await dialog.getByLabel("The headings are in row").press("Tab");
+  await expect(dialog.getByRole("textbox", { name: "The list" })).toHaveValue(/^Tents/);
+  await dialog.getByRole("button", { name: "Cancel" }).click();
+
+  const dropped = await page.evaluateHandle((text) => {
+    const data = new DataTransfer();
+    data.items.add(new File([text], "fair.csv", { type: "text/csv" }));
+    return data;
+  }, content);
+  await page.dispatchEvent("#main", "drop", { dataTransfer: dropped });
+  await page.getByRole("button", { name: "Add 2 rows" }).click();
+  await expect(plan.strip).toContainText("2 rows added.");
+  await expect(plan.cell("Stalls", "after")).toHaveText("2");
+
+  await page.getByRole("button", { name: "Import…" }).click();
+  await dialog.getByLabel("File").setInputFiles({ ...file, name: "poster.pdf", buffer: Buffer.from("%PDF-1.7") });
+  await expect(dialog).toContainText(
+    "“poster.pdf” is a PDF: save the list as a spreadsheet (XLSX) or as CSV, and choose that.",
+  );
 });

@@ -39,6 +39,11 @@ public static class PlanDocumentReader
         }
     }
 
+    /// <summary>Whether a file is meant to be a plan document, sound or not.</summary>
+    public static bool IsLikelyOne(ReadOnlySpan<byte> content) =>
+        content.TrimStart(" \t\r\n\uFEFF"u8).StartsWith("{"u8)
+        && content[..Math.Min(content.Length, 4096)].IndexOf("auxilium-plan/"u8) >= 0;
+
     private static PlanDocument Read(JsonElement root, CancellationToken cancel)
     {
         if (root.ValueKind != JsonValueKind.Object)

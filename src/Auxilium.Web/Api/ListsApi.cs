@@ -14,11 +14,6 @@ internal static class ListsApi
 {
     private const int MostBytes = 3 * ListReader.MostCharacters;
 
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
-    {
-        UnmappedMemberHandling = System.Text.Json.Serialization.JsonUnmappedMemberHandling.Disallow,
-    };
-
     public static void Map(RouteGroupBuilder api) =>
         api.MapPost("/projects/{id:guid}/lists", ReadAsync)
             .WithTags("Projects")
@@ -46,10 +41,10 @@ internal static class ListsApi
     )
     {
         using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostBytes));
-        if (Read(body.RootElement) is not { Text: not null } request)
+        if (JsonBody.Read<ListRequest>(body.RootElement) is not { Text: not null } request)
             return Problems.Bad("A list is sent as { \"text\": \"…\" }.", "value");
         if (OptionsOf(request) is not { } options)
-            return Problems.Bad("“columns” names kinds of columns, and “dateOrder” is dayFirst or monthFirst.", "value");
+            return UnknownOptions();
         if (await store.LoadAsync(id, cancel) is not { } plan)
             return Problems.NoSuchProject();
         using var turn = await budgets.EnterAsync(context, cancel);
@@ -57,19 +52,10 @@ internal static class ListsApi
         return Results.Ok(ListDocument.Of(reading));
     }
 
-    private static ListRequest? Read(JsonElement body)
-    {
-        try
-        {
-            return body.Deserialize<ListRequest>(Json);
-        }
-        catch (JsonException)
-        {
-            return null;
-        }
-    }
+    internal static IResult UnknownOptions() =>
+        Problems.Bad("“columns” names kinds of columns, and “dateOrder” is dayFirst or monthFirst.", "value");
 
-    private static ListOptions? OptionsOf(ListRequest request)
+    internal static ListOptions? OptionsOf(ListRequest request)
     {
         var columns = request.Columns?.Select(ListColumnKind.Find).ToList();
         if (columns?.Contains(null) == true)

@@ -1,5 +1,5 @@
 // @ts-check
-// Pasting a list: how it was understood, before anything is made of it.
+// Pasting a list, or choosing a file with one: how it was understood, before anything is made of it.
 
 /** @import { Store } from "../state/store.js" */
 /** @import { Outbox } from "../server/outbox.js" */
@@ -17,6 +17,11 @@ import { FIELDS } from "../fields/fields.js";
  * @property {string[]} newPeople
  * @property {string | null} problem
  * @property {object | null} edit
+ */
+
+/**
+ * A file as the server read it.
+ * @typedef {{ kind: string, sheets: string[], sheet: number, headRow: number, text: string, list: Reading }} FileRead
  */
 
 const MOST_CHARACTERS = 1_000_000;
@@ -45,14 +50,26 @@ export function makePaste(store, outbox, actions, show) {
   const preview = /** @type {HTMLElement} */ (document.getElementById("paste-preview"));
   const say = /** @type {HTMLElement} */ (document.getElementById("paste-say"));
   const add = /** @type {HTMLButtonElement} */ (document.getElementById("paste-add"));
+  const chooser = /** @type {HTMLInputElement} */ (document.getElementById("paste-file"));
+  const parts = /** @type {HTMLElement} */ (document.getElementById("paste-parts"));
+  /** The file that the list is from. @type {File | null} */ let file = null;
   /** @type {{ parent: string | null, after: string | null }} */ let place = { parent: null, after: null };
   /** @type {{ columns: string[] | null, dateOrder: string | null, makePeople: boolean, levels: Record<number, number> }} */ let how =
     asFound();
   /** @type {Reading | null} */ let reading = null;
   let asked = 0;
+  /** A question is under way. */
+  let asking = false;
+  /** A file is being read, and what stands in the box is about to go. */
+  let bringing = false;
 
+  chooser.addEventListener("change", () => {
+    const chosen = chooser.files?.[0];
+    if (chosen) void bring(chosen);
+  });
   text.addEventListener("input", () => {
     how = asFound();
+    forget();
     void read();
   });
   add.addEventListener("click", () => {
@@ -65,15 +82,76 @@ export function makePaste(store, outbox, actions, show) {
 
   return open;
 
-  /** @param {string} [list] */
-  function open(list = "") {
+  /** @param {string} [list] @param {File} [dropped] */
+  function open(list = "", dropped) {
     place = placeNow();
     how = asFound();
     text.value = list;
+    forget();
     dialog.showModal();
-    void read();
-    if (list === "") text.focus();
+    void (dropped ? bring(dropped) : read());
+    if (list === "" && !dropped) text.focus();
     else add.focus();
+  }
+
+  function forget() {
+    bringing = false;
+    file = null;
+    chooser.value = "";
+    parts.replaceChildren();
+  }
+
+  /**
+   * Takes the list of a file, which then can be changed as if it had been pasted.
+   * @param {File} chosen
+   * @param {{ sheet?: number, headRow?: number }} [part]
+   */
+  async function bring(chosen, part = {}) {
+    const mine = ++asked;
+    bringing = true;
+    draw(null, "");
+    say.textContent = `Reading ${chosen.name} …`;
+    const answer = await outbox.readFile(chosen, { ...place, ...part });
+    if (mine !== asked) return;
+    bringing = false;
+    how = asFound();
+    if ("message" in answer) {
+      draw(null, answer.message);
+      return;
+    }
+    file = chosen;
+    text.value = answer.text;
+    drawParts(answer);
+    draw(answer.list, "");
+  }
+
+  /** What of the file is read: which sheet, and from which row on. @param {FileRead} read */
+  function drawParts({ kind, sheets, sheet, headRow }) {
+    const again = (/** @type {{ sheet?: number, headRow?: number }} */ part) => file && void bring(file, part);
+    const asks = [];
+    if (sheets.length > 1) {
+      const choice = element(
+        "select",
+        { class: "input" },
+        ...sheets.map((name, i) => element("option", { value: String(i) }, name)),
+      );
+      const list = /** @type {HTMLSelectElement} */ (choice);
+      list.value = String(sheet);
+      list.addEventListener("change", () => again({ sheet: Number(list.value) }));
+      asks.push(element("label", { class: "paste-ask" }, "Sheet: ", list));
+    }
+    if (kind !== "text") {
+      const row = /** @type {HTMLInputElement} */ (
+        element("input", { class: "input paste-row", type: "text", inputmode: "numeric", value: String(headRow) })
+      );
+      row.addEventListener("change", () => {
+        const from = Number(row.value);
+        if (Number.isInteger(from) && from > 0) again({ sheet, headRow: from });
+        else row.value = String(headRow);
+      });
+      asks.push(element("label", { class: "paste-ask" }, "The headings are in row ", row));
+    }
+    parts.replaceChildren(...asks);
   }
 
   /** After the current row with all inside it; otherwise at the end. */
@@ -84,24 +162,30 @@ export function makePaste(store, outbox, actions, show) {
     return { parent: null, after: top?.id ?? null };
   }
 
+  /** Reads what is there now: one question at a time, and the newest next, however fast somebody types. */
   async function read() {
-    const mine = ++asked;
-    if (text.value.trim() === "") {
-      draw(null, "");
-      return;
+    asked++;
+    if (asking) return;
+    asking = true;
+    for (let of = 0; of !== asked && !bringing;) {
+      of = asked;
+      const why = whyUnread();
+      const answer = why === null ? await outbox.readList({ text: text.value, ...place, ...how }) : { message: why };
+      if (of !== asked || bringing) continue;
+      if ("message" in answer) draw(null, answer.message);
+      else draw(answer, "");
     }
-    if (text.value.length > MOST_CHARACTERS) {
-      draw(
-        null,
-        `This is ${Math.round(text.value.length / 1000).toLocaleString("en")} thousand characters long: ` +
-          "a list has at most 1,000 thousand. Paste only the part with the tasks.",
-      );
-      return;
-    }
-    const answer = await outbox.readList({ text: text.value, ...place, ...how });
-    if (mine !== asked) return;
-    if ("message" in answer) draw(null, answer.message);
-    else draw(answer, "");
+    asking = false;
+  }
+
+  /** Why there is nothing to ask; null where there is. */
+  function whyUnread() {
+    if (text.value.trim() === "") return "";
+    if (text.value.length <= MOST_CHARACTERS) return null;
+    return (
+      `This is ${Math.round(text.value.length / 1000).toLocaleString("en")} thousand characters long: ` +
+      "a list has at most 1,000 thousand. Paste only the part with the tasks."
+    );
   }
 
   /** @param {Reading | null} now @param {string} problem */
