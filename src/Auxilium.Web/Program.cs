@@ -31,6 +31,8 @@ builder.WebHost.ConfigureKestrel(kestrel =>
 {
     kestrel.AddServerHeader = false;
     kestrel.Limits.MaxRequestBodySize = RequestDocument.MostBytes;
+    // An export names its rows in its address.
+    kestrel.Limits.MaxRequestLineSize = 64 * 1024;
 });
 
 services.AddKeyedSingleton(OrganisationClock.World, TimeProvider.System);
@@ -52,6 +54,8 @@ services.AddSingleton<Views>();
 services.AddSingleton<Projections>();
 services.AddSingleton<AcrossPlans>();
 services.AddSingleton<Folders>();
+services.AddSingleton<Templates>();
+services.AddSingleton<Auxilium.Web.Pages.Projects.StartingPoints>();
 services.AddSingleton<ProjectsViews>();
 services.AddSingleton<Chances>();
 services.AddSingleton<NowQuery>();
@@ -236,6 +240,8 @@ ComparisonApi.Map(api);
 ChecksApi.Map(api);
 CalendarsApi.Map(api);
 ListsApi.Map(api);
+ImportsApi.Map(api);
+ExportApi.Map(api);
 RepeatsApi.Map(api);
 ViewsApi.Map(api);
 ProposalsApi.Map(api);
@@ -243,6 +249,7 @@ TalkApi.Map(app, api);
 WeekApi.Map(app);
 HoursApi.Map(api);
 FoldersApi.Map(api);
+TemplatesApi.Map(api);
 app.MapHub<PlanHub>("/live");
 app.MapRazorPages().WithStaticAssets();
 

@@ -176,7 +176,7 @@ for (const colorScheme of /** @type {const} */ (["light", "dark"])) {
     await page.keyboard.type("la");
     await check("finding");
     await page.keyboard.press("Escape");
-    await page.getByRole("button", { name: "Paste…" }).click();
+    await page.getByRole("button", { name: "Import…" }).click();
     await page.getByRole("textbox", { name: "The list" }).fill("Task\tStart\tLength\nA\t5/6\tlong");
     await expect(page.getByRole("button", { name: "Add 1 row" })).toBeVisible();
     await check("pasting");

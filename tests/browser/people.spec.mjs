@@ -86,7 +86,7 @@ test("a viewer looks, and is told why nothing can be changed", async ({ plan, br
   const greta = await as(browser, url, "Greta Holm", plan.page.url());
   await greta.ready();
   await expect(greta.newTask).toBeHidden();
-  await expect(greta.page.getByRole("button", { name: "Paste…" })).toBeHidden();
+  await expect(greta.page.getByRole("button", { name: "Import…" })).toBeHidden();
   await greta.cell("Agree towpath closing", "length").click();
   await greta.page.keyboard.press("F2");
   await expect(greta.strip).toContainText("You may look at this plan");

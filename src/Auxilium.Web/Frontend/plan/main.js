@@ -101,6 +101,7 @@ const screen = {
   openPalette: () => openPalette(),
   openPaste: () => void openPaste(),
   openKeys,
+  openExport: () => void openExport(),
   openBaseline: () => void openBaseline(),
   turnTimer: (task) => {
     const project = main.dataset.project ?? "";
@@ -120,16 +121,23 @@ const run = (/** @type {string} */ name) => runCommand(screen, name);
 
 /** Brings a task into sight: its row, or on the other screens its card. @param {string} id */
 const show = (id) => (isPlan ? list.focus(id, "name") : void card.open(id));
-/** Fetched when it is wanted: most who open a plan paste no list. @type {Promise<(list?: string) => void> | null} */
+/** Fetched when it is wanted: most who open a plan paste no list. @type {Promise<(list?: string, file?: File) => void> | null} */
 let pasting = null;
-const openPaste = async (text = "") => {
+const openPaste = async (text = "", /** @type {File | undefined} */ file = undefined) => {
   pasting ??= import("./panels/paste.js").then(({ makePaste }) => makePaste(store, outbox, actions, show));
-  (await pasting)(text);
+  (await pasting)(text, file);
 };
 /** @type {Promise<ReturnType<import("./panels/baseline.js").makeBaseline>> | null} */ let remembering = null;
 async function openBaseline() {
   remembering ??= import("./panels/baseline.js").then(({ makeBaseline }) => makeBaseline(store, outbox));
   (await remembering)(store.selection.size > 1 ? store.selection.tops.map(({ id }) => id) : []);
+}
+/** @type {Promise<() => void> | null} */ let exporting = null;
+async function openExport() {
+  exporting ??= import("./panels/export.js").then(({ makeExport }) =>
+    makeExport(store, main.dataset.project ?? "", main.dataset.me ?? ""),
+  );
+  (await exporting)();
 }
 const openPalette = makePalette(store, run, show);
 
@@ -148,6 +156,20 @@ store.subscribe(() => {
 store.subscribe(offerPeople);
 store.rights = /** @type {typeof store.rights} */ (main.dataset.rights ?? "edit");
 store.proposals = data.proposals;
+// A file that is dropped on the page is read as a list.
+if (store.rights === "edit" || store.rights === "report") {
+  main.addEventListener("dragover", (event) => {
+    if (event.dataTransfer?.types.includes("Files")) event.preventDefault();
+  });
+  main.addEventListener("drop", (event) => {
+    const file = event.dataTransfer?.files[0];
+    if (!file) return;
+    event.preventDefault();
+    void openPaste("", file);
+  });
+}
+// A project that was made for a list that exists begins with it.
+if (location.hash === "#paste" && store.rights === "edit") void openPaste();
 listenToKeys(store, list, actions, editor, run, element("list"));
 listenToNewTask(store, list, actions);
 listenToClipboard(store, actions, main.dataset.project ?? "", (text) => void openPaste(text));

@@ -7,6 +7,9 @@ export const unsentOf = (me) => `auxilium-unsent:${me}:`;
 /** What the keys of views begin with that were not saved yet. @param {string} me id of the person */
 export const viewsOf = (me) => `auxilium-view:${me}:`;
 
+/** The key of how somebody exported last. @param {string} me id of the person */
+export const exportOf = (me) => `auxilium-export:${me}`;
+
 /** How many edits of somebody were not saved yet, in all projects. @param {string} me */
 export function unsavedEdits(me) {
   return keysOf(unsentOf(me)).reduce((count, key) => {
@@ -20,7 +23,7 @@ export function unsavedEdits(me) {
 
 /** Forgets all that is kept for somebody. @param {string} me */
 export function forget(me) {
-  for (const key of [...keysOf(unsentOf(me)), ...keysOf(viewsOf(me))]) localStorage.removeItem(key);
+  for (const key of [...keysOf(unsentOf(me)), ...keysOf(viewsOf(me)), exportOf(me)]) localStorage.removeItem(key);
 }
 
 /** @param {string} prefix */

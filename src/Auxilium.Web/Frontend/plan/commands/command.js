@@ -22,6 +22,7 @@
  * @property {() => void} openPalette
  * @property {() => void} openPaste
  * @property {() => void} openKeys
+ * @property {() => void} openExport asks as which file the plan is handed out
  * @property {() => void} openBaseline asks for the name of a new baseline
  * @property {(task: string) => void} turnTimer starts the timer on a task, or stops it
  * @property {(part?: "columns") => void} openView

@@ -11,7 +11,14 @@ export const EVERYTHING = [
     unlisted: true,
     run: ({ openPalette }) => openPalette(),
   },
-  { name: "pasteList", title: "Paste a list of tasks", run: ({ openPaste }) => openPaste() },
+  { name: "pasteList", title: "Import a list or a file", run: ({ openPaste }) => openPaste() },
+  {
+    name: "export",
+    title: "Export the plan as a file",
+    can: ({ store }) =>
+      store.rights === "shared" || store.rights === "past" ? "Ask who coordinates the project for a file." : null,
+    run: ({ openExport }) => openExport(),
+  },
   { name: "undo", title: "Undo", keys: "Ctrl+Z", everywhere: true, run: ({ actions }) => actions.undo() },
   {
     name: "redo",

@@ -30,6 +30,8 @@ const MANY = 4;
 const MOST_OWN = 100;
 /** Milliseconds after which an answer is no longer waited for. */
 const PATIENCE = 30_000;
+/** A file may take a while to arrive and to be read. */
+const FILE_PATIENCE = 90_000;
 const LONGEST_WAIT = 15_000;
 
 /** Why an edit is not saved yet. */
@@ -132,6 +134,21 @@ export class Outbox {
   }
 
   /**
+   * The list that a file has, and how it is understood.
+   * @param {File} file
+   * @param {Record<string, string | number | null | undefined>} how
+   * @returns {Promise<import("../panels/paste.js").FileRead | Refusal>}
+   */
+  async readFile(file, how) {
+    const form = new FormData();
+    form.append("file", file);
+    for (const [name, value] of Object.entries(how))
+      if (value !== null && value !== undefined) form.append(name, String(value));
+    const { status, content } = await this.#post("imports", form, FILE_PATIENCE);
+    return status === 200 ? content : refusalOf(status, content, "cannot read the file");
+  }
+
+  /**
    * When a task would come by a rule.
    * @param {string} task
    * @param {object} rule
@@ -227,9 +244,12 @@ export class Outbox {
     return JSON.stringify({ id, baseVersion: this.#store.project.version, ...what });
   }
 
-  /** @param {string} path @param {string} body @param {number} [patience] */
+  /** @param {string} path @param {string | FormData} body @param {number} [patience] */
   #post(path, body, patience) {
-    const headers = { "Content-Type": "application/json", "X-Auxilium-Token": this.#token };
+    // A form says itself where its parts end.
+    /** @type {Record<string, string>} */
+    const type = typeof body === "string" ? { "Content-Type": "application/json" } : {};
+    const headers = { ...type, "X-Auxilium-Token": this.#token };
     return this.#ask(path, { method: "POST", headers, body }, patience);
   }
 

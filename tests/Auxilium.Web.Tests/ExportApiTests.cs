@@ -1,0 +1,89 @@
+using System.Net;
+using System.Text.Json.Nodes;
+using Ical.Net;
+
+namespace Auxilium.Web.Tests;
+
+public class ExportApiTests(DemoApp demo) : IClassFixture<DemoApp>
+{
+    private const string Fair = """
+        {"format":"auxilium-plan/1", "project":{"name":"Fair: north / south", "start":"2027-05-10"},
+         "tasks":[{"id":"a","name":"Choose the field","length":"3d"},{"id":"b","name":"Open","milestone":true},
+          {"id":"c","name":"Tents","length":"2h"}],
+         "links":[{"from":"a","to":"b"}]}
+        """;
+
+    private async Task<HttpResponseMessage> ExportAsync(string query) =>
+        await demo.Api.Http.GetAsync($"/api/v1/projects/{await demo.Api.CreateAsync(Fair)}/export?{query}");
+
+    [Theory]
+    [InlineData("xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", ".xlsx")]
+    [InlineData("csv", "text/csv", ".csv")]
+    [InlineData("ics", "text/calendar", ".ics")]
+    [InlineData("document", "application/vnd.auxilium.plan+json", ".json")]
+    public async Task Each_format_is_a_file_named_after_its_project(string format, string type, string ending)
+    {
+        using var answer = await ExportAsync($"format={format}");
+
+        Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
+        Assert.Equal(type, answer.Content.Headers.ContentType!.MediaType);
+        var about = answer.Content.Headers.ContentDisposition!;
+        Assert.Equal("attachment", about.DispositionType);
+        Assert.EndsWith(ending, about.FileNameStar ?? about.FileName!.Trim('"'), StringComparison.Ordinal);
+        Assert.DoesNotContain('/', about.FileNameStar ?? about.FileName!);
+        Assert.True(answer.Headers.CacheControl!.NoStore);
+        Assert.NotEmpty(await answer.Content.ReadAsByteArrayAsync());
+    }
+
+    [Fact]
+    public async Task Rows_columns_and_separator_are_as_asked_for()
+    {
+        using var answer = await ExportAsync("format=csv&rows=c,a&columns=name,length&separator=semicolon&marked=true");
+
+        var text = System.Text.Encoding.UTF8.GetString(await answer.Content.ReadAsByteArrayAsync());
+        Assert.Equal("\uFEFFTask;Days\r\nChoose the field;3\r\nTents;0.25\r\n", text);
+    }
+
+    [Fact]
+    public async Task A_calendar_has_whole_days_as_days_and_hours_as_hours()
+    {
+        using var answer = await ExportAsync("format=ics");
+
+        var events = Calendar.Load(await answer.Content.ReadAsStringAsync())!.Events.ToDictionary(e => e.Summary!);
+        Assert.Equal(3, events.Count);
+        Assert.Equal((new DateOnly(2027, 5, 13), false), (events["Choose the field"].End!.Date, events["Choose the field"].End!.HasTime));
+        Assert.True(events["Tents"].Start!.HasTime);
+    }
+
+    [Fact]
+    public async Task A_plan_document_makes_the_same_plan_again()
+    {
+        var project = await demo.Api.CreateAsync(Fair);
+        var document = await demo.Api.Http.GetStringAsync($"/api/v1/projects/{project}/export?format=document");
+        Assert.Equal(await demo.Api.PlanAsync(project), document);
+
+        var again = await demo.Api.CreateAsync(document);
+        Assert.Equal(
+            JsonNode.Parse(document)!["tasks"]!.ToJsonString(),
+            JsonNode.Parse(await demo.Api.PlanAsync(again))!["tasks"]!.ToJsonString()
+        );
+    }
+
+    [Theory]
+    [InlineData("", "“format” is xlsx, csv, ics, document.")]
+    [InlineData("format=doc", "“format” is xlsx, csv, ics, document.")]
+    [InlineData("format=csv&separator=dot", "comma, semicolon or tab")]
+    [InlineData("format=csv&columns=name,shoes", "“columns” are some of no, name")]
+    [InlineData("format=csv&rows=gone", "None of these rows")]
+    public async Task What_cannot_be_made_is_refused_with_what_would_be_right(string query, string why)
+    {
+        using var answer = await ExportAsync(query);
+
+        Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+        Assert.Contains(
+            why,
+            JsonNode.Parse(await answer.Content.ReadAsStringAsync())!["detail"]!.GetValue<string>(),
+            StringComparison.Ordinal
+        );
+    }
+}
