@@ -95,19 +95,19 @@ export function drawView(store, remembered) {
 
   form.addEventListener("submit", (event) => event.preventDefault());
   form.addEventListener("keydown", (event) => event.stopPropagation());
-  form.addEventListener("input", () => {
-    const sort = value("sort");
-    const chosen = Object.fromEntries(CHOICES.map((name) => [name, value(name)]));
-    const on = Object.fromEntries(CHECKS.map((name) => [name, checked(name)]));
-    store.show({
-      .../** @type {Partial<View>} */ (chosen),
-      .../** @type {Partial<View>} */ (on),
-      text: value("text").trim(),
-      only: Object.fromEntries(
-        FILTERS.flatMap(({ key }) => (value(`only-${key}`) === "" ? [] : [[key, value(`only-${key}`)]])),
-      ),
-      sort: sort === "" ? null : { col: sort, down: checked("down") },
-    });
+  // Only what was changed is taken: the other fields may be a frame behind the view.
+  form.addEventListener("input", ({ target }) => {
+    const { name } = /** @type {HTMLInputElement} */ (target);
+    if (name.startsWith("only-")) {
+      const { [name.slice(5)]: _, ...only } = store.view.only;
+      store.show({ only: value(name) === "" ? only : { ...only, [name.slice(5)]: value(name) } });
+    } else if (name === "sort")
+      store.show({
+        sort: value(name) === "" ? null : { col: value(name), down: store.view.sort?.down ?? checked("down") },
+      });
+    else if (name === "down") store.show({ sort: store.view.sort && { ...store.view.sort, down: checked(name) } });
+    else if (CHECKS.some((check) => check === name)) store.show({ [name]: checked(name) });
+    else if (!DAYS.some((day) => day === name)) store.show({ [name]: value(name).trim() });
   });
   for (const name of DAYS)
     readDays(
