@@ -66,12 +66,16 @@ public class ProjectionTests(DemoApp demo) : IClassFixture<DemoApp>
         var projections = _services.GetRequiredService<Projections>();
         await projections.RefreshAsync(Today);
         Assert.Equal(0, await projections.RefreshAsync(Today));
-        var all = await projections.RefreshAsync(Today.AddDays(1));
-        Assert.True(all >= 3);
-        await using (var db = await DatabaseAsync())
-            await db.ProjectedPlans.Take(1).ExecuteDeleteAsync();
-        Assert.Equal(1, await projections.RefreshAsync(Today.AddDays(1)));
-        Assert.Equal(all, await projections.RefreshAsync(Today));
+        // The application's own jobs may ask for those of today meanwhile, so that more than expected are made.
+        Assert.InRange(await projections.RefreshAsync(Today.AddDays(1)), 3, int.MaxValue);
+        await using var db = await DatabaseAsync();
+        var all = await db.ProjectedPlans.CountAsync();
+        var missing = await db.ProjectedPlans.Select(p => p.PlanId).FirstAsync();
+        await db.ProjectedPlans.Where(p => p.PlanId == missing).ExecuteDeleteAsync();
+        await projections.RefreshAsync(Today.AddDays(1));
+        Assert.True(await db.ProjectedPlans.AnyAsync(p => p.PlanId == missing));
+        await projections.RefreshAsync(Today);
+        Assert.Equal(all, await db.ProjectedPlans.CountAsync(p => p.Day == Today));
     }
 
     /// <summary>An edit of any kind, on the plan as it is; one that cannot be made is refused.</summary>
