@@ -71,6 +71,7 @@ services.AddSingleton<Auxilium.Storage.People.Directory>();
 services.AddSingleton<ProjectRoles>();
 services.AddSingleton<Audit>();
 services.AddSingleton<Budgets>();
+services.AddSingleton<Handouts>();
 services.AddSingleton<ProposalSentences>();
 services.AddSingleton<DaysOff>();
 services.AddSingleton<ClosedProjects>();

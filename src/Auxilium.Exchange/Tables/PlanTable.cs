@@ -5,6 +5,7 @@ using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Typing;
+using Auxilium.Planning.Words;
 
 namespace Auxilium.Exchange.Tables;
 
@@ -112,12 +113,7 @@ public sealed class PlanTable
     private string? State(int row) =>
         Schedule.IsOff(row) ? "inactive"
         : !Schedule.IsLeaf(row) ? null
-        : _states.Of(row) switch
-        {
-            TaskState.UnderWay => "under way",
-            TaskState.LateToStart => "late to start",
-            var state => state.ToString().ToLowerInvariant(),
-        };
+        : StateText.Of(_states.Of(row)).ToLowerInvariant();
 
     private static string Typed(Fact fact, object? value) => value is bool ? "yes" : value as string ?? fact.InWords(value);
 

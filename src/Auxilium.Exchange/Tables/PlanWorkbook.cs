@@ -35,7 +35,8 @@ public static class PlanWorkbook
     private const int LongestText = 32_767;
 
     /// <param name="title">What the file is about: the name of the project.</param>
-    public static byte[] Write(PlanTable table, string title)
+    /// <param name="isWhole">Whether there are sheets besides that of the tasks.</param>
+    public static byte[] Write(PlanTable table, string title, bool isWhole = true)
     {
         var stream = new MemoryStream();
         using (var document = SpreadsheetDocument.Create(stream, SpreadsheetDocumentType.Workbook))
@@ -45,23 +46,29 @@ public static class PlanWorkbook
             workbook.AddNewPart<WorkbookStylesPart>().Stylesheet = Styles();
             var sheets = new Sheets();
             Add("Tasks", table.Columns.Select(c => (c.Title, c.Width)), TasksOf(table));
-            Add("Links", [("From", 8), ("Task", 40), ("To", 8), ("Task", 40), ("Link", 20)], LinksOf(table.Plan));
-            Add("People", [("Person", 30), ("Mail", 34), ("Tasks", 8)], PeopleOf(table.Plan));
-            if (Drift.Of(table.Schedule) is { } drift)
-                Add(
-                    "Drift",
-                    [
-                        ("No", 8),
-                        ("Task", 40),
-                        ("Planned start", 16),
-                        ("Start", 16),
-                        ("Planned finish", 16),
-                        ("Finish", 16),
-                        ("Hours later", 12),
-                    ],
-                    DriftOf(table, drift)
-                );
+            if (isWhole)
+                AddOthers();
             workbook.Workbook = new DocumentFormat.OpenXml.Spreadsheet.Workbook(sheets);
+
+            void AddOthers()
+            {
+                Add("Links", [("From", 8), ("Task", 40), ("To", 8), ("Task", 40), ("Link", 20)], LinksOf(table.Plan));
+                Add("People", [("Person", 30), ("Mail", 34), ("Tasks", 8)], PeopleOf(table.Plan));
+                if (Drift.Of(table.Schedule) is { } drift)
+                    Add(
+                        "Drift",
+                        [
+                            ("No", 8),
+                            ("Task", 40),
+                            ("Planned start", 16),
+                            ("Start", 16),
+                            ("Planned finish", 16),
+                            ("Finish", 16),
+                            ("Hours later", 12),
+                        ],
+                        DriftOf(table, drift)
+                    );
+            }
 
             void Add(string name, IEnumerable<(string Title, int Width)> columns, IEnumerable<SheetRow> rows)
             {

@@ -1,13 +1,13 @@
-using System.ComponentModel;
-using Auxilium.Exchange;
+using System.Globalization;
 using Auxilium.Exchange.Tables;
+using Auxilium.Storage.People;
 using Auxilium.Storage.Plans;
 using Auxilium.Web.Access;
 using Auxilium.Web.Mail;
 
 namespace Auxilium.Web.Api;
 
-/// <summary>A plan as a file for other programs.</summary>
+/// <summary>A plan as a file for other programs, for paper and for slides.</summary>
 internal static class ExportApi
 {
     public static void Map(RouteGroupBuilder api) =>
@@ -15,8 +15,9 @@ internal static class ExportApi
             .WithTags("Projects")
             .RequireAuthorization(Rights.LookAtPlans)
             .WithSummary(
-                $"The plan as a file: “format” is {string.Join(", ", ExportFormat.All.Select(f => f.Name))}. A spreadsheet has sheets for "
-                    + "tasks, links, people and drift; a calendar the tasks and milestones; a document everything."
+                $"The plan as a file: “format” is {string.Join(", ", ExportFormat.All.Select(f => f.Name))}. A PDF and pictures are drawn; a "
+                    + "spreadsheet has sheets for tasks, links, people and drift; a calendar the tasks and milestones; a document everything. "
+                    + "Of what is drawn, the headers X-Pages and X-Letters say how many pages it has and how many points high its letters are."
             )
             .Produces<byte[]>(contentType: "application/octet-stream")
             .ProducesProblem(400)
@@ -24,50 +25,63 @@ internal static class ExportApi
 
     private static async Task<IResult> ExportAsync(
         Guid id,
+        [AsParameters] ExportQuery query,
         HttpContext context,
         PlanStore store,
         Budgets budgets,
-        OwnAddress address,
-        OrganisationClock clock,
-        Today today,
-        CancellationToken cancel,
-        [Description("xlsx, csv, ics or document.")] string? format = null,
-        [Description("Ids of rows, with commas between; all when left out.")] string? rows = null,
-        [Description("Columns of the table, with commas between; the usual ones when left out.")] string? columns = null,
-        [Description("Of CSV: comma, semicolon or tab.")] string separator = "comma",
-        [Description("Whether CSV begins with a mark that says it is UTF-8.")] bool marked = false
+        Handouts handouts,
+        CancellationToken cancel
     )
     {
-        if (ExportFormat.Find(format) is not { } wanted)
-            return Problems.Bad($"“format” is {string.Join(", ", ExportFormat.All.Select(f => f.Name))}.", "format");
-        if (separator is not ("comma" or "semicolon" or "tab"))
-            return Problems.Bad("“separator” is comma, semicolon or tab.", "separator");
-        var chosen = columns?.Split(',').Select(key => PlanTable.All.FirstOrDefault(column => column.Key == key)).ToList();
-        if (chosen?.Contains(null) == true)
-            return Problems.Bad($"“columns” are some of {string.Join(", ", PlanTable.All.Select(column => column.Key))}.", "columns");
         using var turn = await budgets.EnterAsync(context, cancel);
         if (await store.LoadAsync(id, cancel) is not { } plan)
             return Problems.NoSuchProject();
-        var table = new PlanTable(plan.Schedule, today.Date, chosen?.Select(column => column!).ToList(), rows?.Split(',').ToHashSet());
-        if (table.Rows.IsEmpty && rows is not null)
-            return Problems.Bad("None of these rows is in the plan any more: choose others, or all.", "rows");
-        var handout = new Handout(
+        try
+        {
+            return Sent(context, plan, query, await handouts.OfAsync(query, plan, context, cancel), cancel);
+        }
+        catch (ExportProblem problem)
+        {
+            return Problems.Bad(problem.Message, problem.Field);
+        }
+    }
+
+    /// <summary>A file as an answer.</summary>
+    internal static IResult Sent(HttpContext context, StoredPlan plan, ExportQuery query, Handout handout, CancellationToken cancel)
+    {
+        var file = query.Wanted.Write(handout, (_, _) => { }, cancel);
+        var headers = context.Response.Headers;
+        headers.CacheControl = "private, no-store";
+        if (file.Pages > 0)
+        {
+            headers["X-Pages"] = file.Pages.ToString(CultureInfo.InvariantCulture);
+            headers["X-Letters"] = file.LetterSize.ToString("0.0", CultureInfo.InvariantCulture);
+        }
+        return Results.File(file.Content, query.Wanted.Type, query.Wanted.FileName(plan.Name));
+    }
+}
+
+/// <summary>Gathers what a file of a plan is made of.</summary>
+internal sealed class Handouts(OwnAddress address, OrganisationClock clock, Organisation organisation, Today today)
+{
+    /// <exception cref="ExportProblem">It is asked for in a way that cannot be.</exception>
+    public async Task<Handout> OfAsync(ExportQuery query, StoredPlan plan, HttpContext context, CancellationToken cancel)
+    {
+        var of = await organisation.FindAsync(cancel);
+        var table = new PlanTable(plan.Schedule, today.Date, query.ColumnsAmong(PlanTable.All), query.RowIds);
+        if (table.Rows.IsEmpty && query.Rows is not null)
+            throw new ExportProblem("None of these rows is in the plan any more: choose others, or all.", "rows");
+        _ = query.SeparatorSign;
+        return new Handout(
+            query,
             plan,
             table,
             today.Date,
             clock.GetUtcNow().UtcDateTime,
             clock.ToUtc,
-            task => address.Of($"/projects/{id}#{task}"),
-            separator switch
-            {
-                "semicolon" => ';',
-                "tab" => '\t',
-                _ => ',',
-            },
-            marked
+            task => address.Of($"/projects/{plan.Project}#{task}"),
+            string.Join(", ", new[] { context.User.Identity?.Name, of?.Name }.OfType<string>().Where(name => name.Length > 0)),
+            of?.FirstWeekday ?? DayOfWeek.Monday
         );
-        var name = FileKinds.CleanName(plan.Name);
-        context.Response.Headers.CacheControl = "private, no-store";
-        return Results.File(wanted.Write(handout), wanted.Type, $"{(name.Length > 0 ? name : "Plan")}{wanted.Ending}");
     }
 }

@@ -120,7 +120,7 @@ public sealed record PlanView
         var rows = new RowViews(schedule, today, before is var (was, view) ? KnownRows.Of(was.Schedule, schedule, view.Rows) : null);
         var spare = Ripple.Spare(schedule);
         var outlook = Outlook.Of(schedule, today);
-        var hours = Hours(plan.ProjectCalendar, schedule.Start);
+        var hours = WorkHours.Of(plan.ProjectCalendar, schedule.Start);
         return new PlanView
         {
             Project = new ProjectView
@@ -180,15 +180,6 @@ public sealed record PlanView
     {
         var days = DurationText.Of(new WorkMinutes(Math.Abs(spare.Count)), units);
         return spare.Count < 0 ? $"{days} late" : $"{days} to spare";
-    }
-
-    /// <summary>From the earliest start to the latest end of work in the four weeks from a date; the whole day if there is none.</summary>
-    private static WorkInterval Hours(WorkTime calendar, PlanTime from)
-    {
-        var work = Enumerable.Range(0, 28).SelectMany(day => calendar.On(from.Date.AddDays(day))).ToList();
-        return work.Count == 0
-            ? new WorkInterval(0, PlanTime.MinutesPerDay)
-            : new WorkInterval(work.Min(i => i.Start), work.Max(i => i.End));
     }
 
     private static List<int> FinishLinksOf(Schedule schedule)

@@ -135,7 +135,7 @@ async function openBaseline() {
 /** @type {Promise<() => void> | null} */ let exporting = null;
 async function openExport() {
   exporting ??= import("./panels/export.js").then(({ makeExport }) =>
-    makeExport(store, main.dataset.project ?? "", main.dataset.me ?? ""),
+    makeExport(store, main.dataset.exports ?? "", main.dataset.me ?? "", main.dataset.screen ?? ""),
   );
   (await exporting)();
 }

@@ -129,7 +129,7 @@ public sealed record NowList(IReadOnlyList<NowProject> Projects, IReadOnlyList<N
                 task.Id,
                 task.Name,
                 JsonNames.Camel(state),
-                TaskWeek.WordOf(state),
+                StateText.Of(state),
                 words,
                 people.Length == 0 ? "" : names.GetValueOrDefault(people[0], people[0]),
                 task.HoldsUp,

@@ -31,6 +31,9 @@ public abstract class PlanScreenModel : PageModel
     /// <summary>Id of whoever looks; <c>null</c> by a link.</summary>
     public string? Me { get; private set; }
 
+    /// <summary>Where files of the plan come from; <c>null</c> where whoever looks may not have any.</summary>
+    public string? Exports { get; protected set; }
+
     public ProjectPages Pages { get; private set; } = null!;
 
     /// <summary>The plan as JSON, the same as an edit answers with when everything is to be drawn anew.</summary>
@@ -58,6 +61,8 @@ public abstract class PlanScreenModel : PageModel
         (Id, RightsHere, Me, View) = (id, rights, me, view);
         Screen = ProjectPages.All.Single(page => page.Path == (screen ?? "")).Name;
         Pages = new ProjectPages(id, Screen, rights, secret);
+        if (secret is null)
+            Exports = $"/api/v1/projects/{id}/export";
         Data = JsonSerializer.Serialize(
             new
             {

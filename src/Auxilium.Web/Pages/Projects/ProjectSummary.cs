@@ -15,14 +15,14 @@ public sealed record StateCount(string Key, string Word, int Count);
 public sealed record ProjectSummary(KnownProject Known)
 {
     /// <summary>What needs attention first.</summary>
-    private static readonly (TaskState State, string Word)[] States =
+    private static readonly TaskState[] States =
     [
-        (TaskState.Overdue, "overdue"),
-        (TaskState.LateToStart, "late to start"),
-        (TaskState.UnderWay, "under way"),
-        (TaskState.Ready, "ready"),
-        (TaskState.Waiting, "waiting"),
-        (TaskState.Done, "done"),
+        TaskState.Overdue,
+        TaskState.LateToStart,
+        TaskState.UnderWay,
+        TaskState.Ready,
+        TaskState.Waiting,
+        TaskState.Done,
     ];
 
     public Guid Id => Known.Id;
@@ -83,8 +83,8 @@ public sealed record ProjectSummary(KnownProject Known)
     public IReadOnlyList<StateCount> Counts =>
         [
             .. States
-                .Where(s => Known.Counts.ContainsKey(s.State))
-                .Select(s => new StateCount(JsonNames.Camel(s.State), s.Word, Known.Counts[s.State])),
+                .Where(s => Known.Counts.ContainsKey(s))
+                .Select(s => new StateCount(JsonNames.Camel(s), StateText.Of(s).ToLowerInvariant(), Known.Counts[s])),
         ];
 
     public int CountOf(TaskState state) => Known.Counts.GetValueOrDefault(state);

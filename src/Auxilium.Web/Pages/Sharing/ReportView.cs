@@ -72,7 +72,7 @@ public sealed record ReportView(
                 task.Parent is { } phase ? plan.Find(phase)!.Name : "",
                 start == finish || task.Milestone ? Day(finish) : $"{Day(start)} to {Day(finish)}",
                 Has("state") ? JsonNames.Camel(state) : null,
-                Has("state") ? Week.TaskWeek.WordOf(state) : null,
+                Has("state") ? StateText.Of(state) : null,
                 Has("owner") ? plan.FindPerson(task.Owner)?.Name ?? "nobody" : null,
                 Has("deadline") && task.Deadline is { } deadline ? Day(deadline.LastDate) : null
             );

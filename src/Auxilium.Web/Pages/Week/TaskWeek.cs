@@ -40,18 +40,6 @@ public sealed record TaskWeek(
     IReadOnlyList<(DateOnly Day, IReadOnlyList<WeekTask> Tasks)> Days
 )
 {
-    private static readonly Dictionary<TaskState, string> States = new()
-    {
-        [TaskState.Waiting] = "Waiting",
-        [TaskState.Ready] = "Ready",
-        [TaskState.UnderWay] = "Under way",
-        [TaskState.LateToStart] = "Late to start",
-        [TaskState.Overdue] = "Overdue",
-        [TaskState.Done] = "Done",
-    };
-
-    public static string WordOf(TaskState state) => States[state];
-
     public int Count => Late.Count + Days.Sum(d => d.Tasks.Count);
 
     /// <param name="all">Tasks of those people, in all projects; of nobody, where there are none.</param>
@@ -137,7 +125,7 @@ public sealed record TaskWeek(
             string.Join(", ", workers.Where(people.ContainsKey).Select(id => people[id])),
             start == finish ? Dates.Day(start) : $"{Dates.Day(start)} to {Dates.Day(finish)}",
             JsonNames.Camel(state),
-            States[state],
+            StateText.Of(state),
             (int)Math.Round(task.Progress * 100),
             Math.Round(task.Left / 60m, 2),
             isLate ? null : day,
