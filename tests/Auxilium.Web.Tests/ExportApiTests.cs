@@ -17,6 +17,9 @@ public class ExportApiTests(DemoApp demo) : IClassFixture<DemoApp>
         await demo.Api.Http.GetAsync($"/api/v1/projects/{await demo.Api.CreateAsync(Fair)}/export?{query}");
 
     [Theory]
+    [InlineData("pdf", "application/pdf", ".pdf")]
+    [InlineData("png", "image/png", ".png")]
+    [InlineData("svg", "image/svg+xml", ".svg")]
     [InlineData("xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", ".xlsx")]
     [InlineData("csv", "text/csv", ".csv")]
     [InlineData("ics", "text/calendar", ".ics")]
@@ -42,6 +45,46 @@ public class ExportApiTests(DemoApp demo) : IClassFixture<DemoApp>
 
         var text = System.Text.Encoding.UTF8.GetString(await answer.Content.ReadAsByteArrayAsync());
         Assert.Equal("\uFEFFTask;Days\r\nChoose the field;3\r\nTents;0.25\r\n", text);
+    }
+
+    [Theory]
+    [InlineData("plan")]
+    [InlineData("timeline")]
+    [InlineData("month")]
+    [InlineData("chains")]
+    [InlineData("outline")]
+    [InlineData("report")]
+    public async Task Every_screen_is_drawn_in_each_format_and_says_how_many_pages_it_has(string screen)
+    {
+        foreach (var format in new[] { "pdf", "png", "svg" })
+        {
+            using var answer = await ExportAsync($"format={format}&screen={screen}&fit=pages&paper=a3&title=Our%20fair");
+
+            Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
+            Assert.Equal("1", answer.Headers.GetValues("X-Pages").Single());
+            Assert.Equal("8.3", answer.Headers.GetValues("X-Letters").Single());
+        }
+        using var svg = await ExportAsync($"format=svg&screen={screen}&title=Our%20fair");
+        var drawn = await svg.Content.ReadAsStringAsync();
+        Assert.Contains("Our fair", drawn, StringComparison.Ordinal);
+        Assert.Contains("Open", drawn, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task What_would_be_too_large_is_refused_with_its_size()
+    {
+        var tasks = string.Join(",", Enumerable.Range(0, 1_200).Select(i => $$"""{"id":"t{{i}}","name":"Task {{i}}"}"""));
+        var project = await demo.Api.CreateAsync(
+            $$"""{"format":"auxilium-plan/1","project":{"name":"Long","start":"2027-05-10"},"tasks":[{{tasks}}]}"""
+        );
+        foreach (
+            var (query, why) in new[] { ("format=png&size=4", "pixels: choose a smaller size"), ("format=pdf&fit=one", "metres long") }
+        )
+        {
+            using var answer = await demo.Api.Http.GetAsync($"/api/v1/projects/{project}/export?{query}");
+            Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+            Assert.Contains(why, await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        }
     }
 
     [Fact]
@@ -70,8 +113,17 @@ public class ExportApiTests(DemoApp demo) : IClassFixture<DemoApp>
     }
 
     [Theory]
-    [InlineData("", "“format” is xlsx, csv, ics, document.")]
-    [InlineData("format=doc", "“format” is xlsx, csv, ics, document.")]
+    [InlineData("", "“format” is pdf, png, svg, xlsx, csv, ics, document.")]
+    [InlineData("format=doc", "“format” is pdf, png, svg, xlsx, csv, ics, document.")]
+    [InlineData("format=pdf&screen=wall", "“screen” is plan, timeline, month, chains, outline, report.")]
+    [InlineData("format=pdf&paper=b5", "“paper” is a4, a3,")]
+    [InlineData("format=pdf&fit=all", "“fit” is page, pages or one.")]
+    [InlineData("format=pdf&colours=red", "“colours” is colour or ink.")]
+    [InlineData("format=pdf&from=2027-05-20&to=2027-05-10", "The last day, 2027-05-10, is before the first")]
+    [InlineData("format=pdf&from=soon", "“soon” is not a day")]
+    [InlineData("format=pdf&weekStart=tue", "“weekStart” is mon, sat or sun.")]
+    [InlineData("format=png&size=9", "“size” is from 0.25 to 4")]
+    [InlineData("format=png&page=2", "There is one page only.")]
     [InlineData("format=csv&separator=dot", "comma, semicolon or tab")]
     [InlineData("format=csv&columns=name,shoes", "“columns” are some of no, name")]
     [InlineData("format=csv&rows=gone", "None of these rows")]

@@ -24,8 +24,18 @@ test("a plan is handed out as it is shown, by keyboard, and the choice is rememb
   };
   await page.getByRole("button", { name: "Export…" }).press("Enter");
   const dialog = page.getByRole("dialog", { name: "Export" });
+  // What will come out is seen before.
+  await expect(dialog.getByRole("img", { name: "Preview, 1 page" })).toBeVisible();
   await expectAccessible(page, "Export");
-  await expect(dialog.getByRole("group", { name: "Separator" })).toBeHidden();
+  await expect(dialog.getByLabel("Separator")).toBeHidden();
+  await dialog.getByRole("radio", { name: "PDF" }).focus();
+  const pdf = await file();
+  expect(pdf.name).toBe("Quay fair.pdf");
+  expect(pdf.content.subarray(0, 5).toString()).toBe("%PDF-");
+
+  await page.getByRole("button", { name: "Export…" }).press("Enter");
+  await dialog.getByRole("radio", { name: /^Spreadsheet/ }).check();
+  await expect(dialog.getByLabel("The first lines")).toContainText("Fence");
   await dialog.getByRole("radio", { name: /^Spreadsheet/ }).focus();
   const spreadsheet = await file();
   expect(spreadsheet.name).toBe("Quay fair.xlsx");
@@ -37,9 +47,9 @@ test("a plan is handed out as it is shown, by keyboard, and the choice is rememb
   await expect.poll(() => plan.outline()).toEqual(["1 Site", "2 Open"]);
   await page.getByRole("button", { name: "Export…" }).press("Enter");
   await dialog.getByRole("radio", { name: "CSV" }).check();
-  await dialog.getByRole("group", { name: "Rows" }).getByRole("radio", { name: "As shown" }).check();
-  await dialog.getByRole("radio", { name: "Semicolon" }).check();
-  await dialog.getByRole("radio", { name: "Semicolon" }).focus();
+  await dialog.getByLabel("Rows").selectOption("As shown");
+  await dialog.getByLabel("Separator").selectOption("Semicolon");
+  await dialog.getByRole("radio", { name: "CSV" }).focus();
   const table = await file();
   expect(table.name).toBe("Quay fair.csv");
   expect(
@@ -55,5 +65,29 @@ test("a plan is handed out as it is shown, by keyboard, and the choice is rememb
   await plan.ready();
   await page.getByRole("button", { name: "Export…" }).press("Enter");
   await expect(dialog.getByRole("radio", { name: "CSV" })).toBeChecked();
-  await expect(dialog.getByRole("radio", { name: "Semicolon" })).toBeChecked();
+  await expect(dialog.getByLabel("Separator")).toHaveValue("semicolon");
+});
+
+test("the preview follows what is chosen: pages, days and what cannot be", async ({ page, plan }) => {
+  const tasks = Array.from({ length: 90 }, (_, i) => ({ id: `t${i}`, name: `Task ${i}`, length: "1d" }));
+  await plan.bringIn({ ...fair, tasks });
+  await page.getByRole("button", { name: "Export…" }).click();
+  const dialog = page.getByRole("dialog", { name: "Export" });
+  // Ninety rows on one sheet are too small to read, which is said before anybody prints it.
+  await expect(dialog.getByRole("status")).toContainText("too small to read");
+  await dialog.getByLabel("Fit").selectOption("Several pages");
+  await expect(dialog.getByRole("status")).toHaveText(/^Page 1 of [4-9] · letters 8.3 points high$/);
+  await dialog.getByRole("button", { name: "Next page" }).click();
+  await expect(dialog.getByRole("img", { name: /^Preview, page 2 of/ })).toBeVisible();
+  await dialog.getByRole("textbox", { name: "From" }).fill("1 Feb 2028");
+  await dialog.getByRole("textbox", { name: "To" }).fill("1 Jan 2028");
+  await dialog.getByRole("textbox", { name: "To" }).press("Tab");
+  await expect(dialog.getByRole("status")).toContainText("is before the first");
+  await dialog.getByLabel("Screen").selectOption("Month");
+  await dialog.getByRole("textbox", { name: "From" }).fill("");
+  await dialog.getByRole("textbox", { name: "To" }).fill("");
+  await dialog.getByRole("textbox", { name: "To" }).press("Tab");
+  await expect(dialog.getByRole("status")).toHaveText(/^Page 1 of 2/);
+  await dialog.getByRole("radio", { name: /^Picture/ }).check();
+  await expect(dialog.getByLabel("Size")).toBeVisible();
 });

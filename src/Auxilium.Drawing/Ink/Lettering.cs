@@ -144,8 +144,8 @@ public sealed class Lettering : IDisposable
     {
         if (_shaped.TryGetValue(typeface, out var known))
             return known;
-        using var stream = typeface.OpenStream(out var index);
-        using var blob = stream.ToHarfBuzzBlob();
+        // The blob is read from the stream's memory, and disposes of it.
+        using var blob = typeface.OpenStream(out var index).ToHarfBuzzBlob();
         using var face = new HarfBuzzSharp.Face(blob, index) { UnitsPerEm = typeface.UnitsPerEm };
         var font = new Font(face);
         font.SetScale(typeface.UnitsPerEm, typeface.UnitsPerEm);

@@ -32,8 +32,8 @@ internal static class TextRuns
         var (part, typeface) = (new StringBuilder(), Typefaces.Of(face));
         for (var i = 0; i < runes.Count; i++)
         {
-            // What joins and marks stays in the font of what it belongs to; so does a blank.
-            var stays = i > 0 && (Joins(runes[i]) || (Rune.IsWhiteSpace(runes[i]) && Typefaces.Has(typeface, runes[i].Value)));
+            // What joins and marks stays in the font of what it belongs to.
+            var stays = i > 0 && Joins(runes[i]);
             var next = stays ? typeface : Typefaces.For(face, runes[i].Value);
             if (i > 0 && (next != typeface || levels[i] != levels[i - 1]))
                 Close(levels[i - 1]);

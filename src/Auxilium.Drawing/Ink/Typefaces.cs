@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using SkiaSharp;
 
 namespace Auxilium.Drawing.Ink;
@@ -18,6 +19,9 @@ public enum Face
 /// <summary>The fonts that ship, and those of the system for scripts that none of them has.</summary>
 internal static class Typefaces
 {
+    private const int MostOfSystem = 200;
+    private const int MostKnown = 50_000;
+
     private static readonly Dictionary<Face, SKTypeface> Faces = new()
     {
         [Face.Text] = Shipped("text"),
@@ -25,7 +29,19 @@ internal static class Typefaces
         [Face.Title] = Shipped("title"),
     };
 
-    private static readonly SKTypeface[] Others = [Shipped("hebrew"), Shipped("arabic"), Shipped("emoji")];
+    private static readonly ConcurrentDictionary<(Face, int), SKTypeface> Known = [];
+
+    private static readonly SKTypeface[] Others = [Shipped("more"), Shipped("hebrew"), Shipped("arabic"), Shipped("emoji")];
+
+    private static readonly Lazy<SKTypeface[]> OfSystem = new(() =>
+        [
+            .. SKFontManager
+                .Default.FontFamilies.Take(MostOfSystem)
+                .Select(SKFontManager.Default.MatchFamily)
+                .OfType<SKTypeface>()
+                .Where(typeface => typeface.TableCount > 0),
+        ]
+    );
 
     public static SKTypeface Of(Face face) => Faces[face];
 
@@ -33,13 +49,21 @@ internal static class Typefaces
     /// <param name="codepoint">A Unicode scalar value.</param>
     public static SKTypeface For(Face face, int codepoint)
     {
-        var own = Faces[face];
-        if (Has(own, codepoint))
-            return own;
-        return Others.FirstOrDefault(other => Has(other, codepoint)) ?? SKFontManager.Default.MatchCharacter(codepoint) ?? own;
+        if (Known.TryGetValue((face, codepoint), out var known))
+            return known;
+        if (Known.Count >= MostKnown)
+            Known.Clear();
+        return Known[(face, codepoint)] = Find(Faces[face], codepoint);
     }
 
-    public static bool Has(SKTypeface typeface, int codepoint)
+    private static SKTypeface Find(SKTypeface own, int codepoint) =>
+        Has(own, codepoint)
+            ? own
+            : Others.FirstOrDefault(other => Has(other, codepoint))
+                ?? OfSystem.Value.FirstOrDefault(other => Has(other, codepoint))
+                ?? own;
+
+    private static bool Has(SKTypeface typeface, int codepoint)
     {
         using var font = new SKFont(typeface);
         return font.ContainsGlyph(codepoint);

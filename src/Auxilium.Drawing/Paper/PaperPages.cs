@@ -60,6 +60,9 @@ public sealed class PaperPages
 
     public int Count => _parts.Count;
 
+    /// <summary>What stands on each.</summary>
+    public IReadOnlyList<PagePart> Parts => _parts;
+
     /// <summary>How high letters of the list are, in points: below 5 hardly anybody can read them.</summary>
     public float LetterSize => 11 * Scale;
 
@@ -73,7 +76,7 @@ public sealed class PaperPages
         canvas.Save();
         canvas.Translate(Margin, Margin + Top);
         canvas.Scale(Scale);
-        Parts(pen, _parts[at]);
+        Part(pen, _parts[at]);
         canvas.Restore();
     }
 
@@ -85,7 +88,7 @@ public sealed class PaperPages
 
     private float RoomHeight => Size.Height - 2 * Margin - Top - Bottom;
 
-    private void Parts(Pen pen, PagePart page)
+    private void Part(Pen pen, PagePart page)
     {
         var (part, side, head) = (page.Part, _sheet.SideWidth(page.IsFirst), _sheet.HeadHeight);
         if (side > 0)

@@ -115,7 +115,7 @@ public sealed class PlanSheet : Sheet
                 pen.TextOver(date, _bars.BesideOf(row), middle - 1, Face.Strong, 10, pen.Inks.Text);
         }
         else if (_table.Schedule.IsPhase(row))
-            pen.TextOver(name, _bars.StartOf(row) + 6, middle - 3, Face.Strong, 11, pen.Inks.Text);
+            pen.TextOver(name, _bars.StartOf(row) + 6, middle + 10, Face.Strong, 11, pen.Inks.Text);
         else
             pen.TextOver(
                 isMilestone ? $"{name} · {date}" : name,

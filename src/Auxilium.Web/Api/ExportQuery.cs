@@ -109,7 +109,7 @@ internal sealed record ExportQuery
     {
         var (from, to) = (Day(From, "from"), Day(To, "to"));
         if (from > to)
-            throw new ExportProblem($"“from” is after “to”: {To} is before {From}.", "from");
+            throw new ExportProblem($"The last day, {To}, is before the first, {From}.", "from");
         return new SheetWishes(
             shown,
             from,

@@ -30,7 +30,7 @@ internal static class ReportBlocks
         [
             ("Task", 3, true, line => line.Name),
             ("Phase", 2, true, line => line.Phase),
-            ("When", 2.4f, true, line => line.Dates),
+            ("When", 3, true, line => line.Dates),
             ("State", 1.3f, report.HasStates, line => line.StateWord),
             ("Owner", 1.8f, report.HasOwners, line => line.Owner),
             ("Deadline", 1.3f, report.HasDeadlines, line => line.Deadline),
