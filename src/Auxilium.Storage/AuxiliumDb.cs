@@ -208,6 +208,7 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
                 .HasDefaultValue(DayOfWeek.Monday)
                 .HasSentinel(DayOfWeek.Monday);
             organisation.Property(o => o.Calendar).HasDefaultValue("weekdays");
+            organisation.Property(o => o.Fields).HasColumnType("jsonb").HasDefaultValueSql("'[]'::jsonb");
         });
         modelBuilder.Entity<FirstStartRow>().ToTable("first_start").Property(f => f.Id).ValueGeneratedNever();
         // The audit trail outlives the people and projects it is about.
@@ -333,6 +334,7 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
             plan.Property(p => p.ScheduleFrom).HasConversion<string>().HasDefaultValue(ScheduleFrom.Start).HasSentinel(ScheduleFrom.Start);
             plan.Property(p => p.Calendars).HasColumnType("jsonb");
             plan.Property(p => p.Periods).HasColumnType("jsonb").HasDefaultValueSql("'[]'::jsonb");
+            plan.Property(p => p.Fields).HasColumnType("jsonb").HasDefaultValueSql("'[]'::jsonb");
         });
         modelBuilder.Entity<TaskRow>(task =>
         {

@@ -70,6 +70,7 @@ services.AddSingleton<Organisation>();
 services.AddSingleton<Auxilium.Storage.People.Directory>();
 services.AddSingleton<ProjectRoles>();
 services.AddSingleton<Audit>();
+services.AddSingleton<OrganisationFields>();
 services.AddSingleton<Budgets>();
 services.AddSingleton<Handouts>();
 services.AddSingleton<ProposalSentences>();
@@ -251,6 +252,7 @@ WeekApi.Map(app);
 HoursApi.Map(api);
 FoldersApi.Map(api);
 TemplatesApi.Map(api);
+FieldsApi.Map(api);
 app.MapHub<PlanHub>("/live");
 app.MapRazorPages().WithStaticAssets();
 

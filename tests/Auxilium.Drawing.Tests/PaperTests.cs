@@ -23,7 +23,8 @@ public sealed class PaperTests : IDisposable
 
     private static Plan Fair() =>
         PlanText.Plan(
-            "Site\n  Fence 2d\n  Power 3d after Fence + 1d\n  Water 4d with Power\nOpening milestone after Power\nClearing 2d after Opening"
+            "Site\n  Fence 2d\n  Power 3d after Fence + 1d\n  Water 4d with Power\n"
+                + "Opening milestone after Power\nClearing 2d after Opening"
         );
 
     /// <summary>A plan with names that are found in no other.</summary>

@@ -136,6 +136,8 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
     [InlineData("POST", "/templates?handler=Delete", "401 403 403 403 200 200")]
     [InlineData("GET", "/projects/{id}/template", "302 404 403 403 200 200")]
     [InlineData("POST", "/projects/{id}/template", "401 404 403 403 200 200")]
+    [InlineData("GET", "/api/v1/fields", "401 403 403 403 403 200")]
+    [InlineData("PUT", "/api/v1/fields", "401 403 403 403 403 400")]
     [InlineData("GET", "/api/v1/templates", "401 403 403 403 200 200")]
     [InlineData("GET", "/api/v1/templates/hall-concert", "401 403 403 403 200 200")]
     [InlineData("POST", "/api/v1/templates", "401 404 404 404 404 404")]

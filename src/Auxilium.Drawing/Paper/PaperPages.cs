@@ -228,7 +228,9 @@ public sealed class PaperPages
     /// <summary>The height of the highest piece that is not to be cut.</summary>
     private float Tallest => _sheet.Ends.Zip(_sheet.Ends.Prepend(0), (end, start) => end - start).DefaultIfEmpty(1).Max();
 
-    /// <summary>Where a page that begins at a height ends: with the last whole row there is room for, or in the middle of one that has none.</summary>
+    /// <summary>
+    /// Where a page that begins at a height ends: with the last whole row there is room for, or in the middle of one that has none.
+    /// </summary>
     private float EndAfter(float top, float height)
     {
         var last = 0f;

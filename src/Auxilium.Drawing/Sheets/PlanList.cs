@@ -169,6 +169,7 @@ internal sealed class PlanList
             decimal number => number.ToString("0.##", CultureInfo.InvariantCulture),
             PlanTime time when column.Kind == CellKind.Finish => Dates.ShortDay(time.LastDate),
             PlanTime time => Dates.ShortDay(time.Date),
+            DateOnly day => Dates.ShortDay(day),
             var other => other.ToString(),
         };
 }

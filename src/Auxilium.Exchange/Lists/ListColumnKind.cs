@@ -1,11 +1,14 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Facts;
+using Auxilium.Planning.OwnFields;
 
 namespace Auxilium.Exchange.Lists;
 
 /// <summary>What a column of a pasted list holds.</summary>
 public sealed class ListColumnKind
 {
+    private const string NewPrefix = "new:";
+
     private ListColumnKind(string name, string headings, Fact? fact = null) => (Name, Headings, Fact) = (name, headings.Split(", "), fact);
 
     /// <summary>Its name in JSON.</summary>
@@ -16,6 +19,12 @@ public sealed class ListColumnKind
 
     /// <summary>The plain fact that it holds, if it does.</summary>
     public Fact? Fact { get; }
+
+    /// <summary>The field that people added which it holds, if it does.</summary>
+    public OwnField? Field { get; private init; }
+
+    /// <summary>Whether a field is made of it, called as its heading.</summary>
+    public bool IsNew => Name.StartsWith(NewPrefix, StringComparison.Ordinal);
 
     public static ListColumnKind Ignored { get; } = new("ignored", "");
 
@@ -63,8 +72,20 @@ public sealed class ListColumnKind
         .. PlainFacts.All.Where(fact => !fact.NamesRow).Select(fact => new ListColumnKind(fact.Name, fact.Headings, fact)),
     ];
 
+    /// <summary>The kinds of a plan's own fields, but for those that are retired.</summary>
+    public static ImmutableArray<ListColumnKind> Of(IEnumerable<OwnField> fields) =>
+        [
+            .. fields
+                .Where(field => !field.Retired)
+                .Select(field => new ListColumnKind(OwnFact.Prefix + field.Id, field.Name.ToLowerInvariant()) { Field = field }),
+        ];
+
     /// <summary>The kind with a name; <c>null</c> where there is none.</summary>
-    public static ListColumnKind? Find(string name) => All.FirstOrDefault(kind => kind.Name == name);
+    /// <param name="name">Of a column that a field is to be made of, “new:” and anything that no other such column has.</param>
+    public static ListColumnKind? Find(string name, IEnumerable<OwnField> fields) =>
+        name.StartsWith(NewPrefix, StringComparison.Ordinal)
+            ? new ListColumnKind(name, "")
+            : All.FirstOrDefault(kind => kind.Name == name) ?? Of(fields).FirstOrDefault(kind => kind.Name == name);
 
     /// <summary>Whether it is one of several.</summary>
     internal bool IsOneOf(params ReadOnlySpan<ListColumnKind> kinds) => kinds.Contains(this);

@@ -9,16 +9,24 @@ internal static partial class ListColumns
 {
     /// <param name="lines">The lines of the list.</param>
     /// <param name="isPerson">Whether a text names somebody who is known.</param>
+    /// <param name="own">The kinds of the plan's own fields.</param>
     /// <returns>The kinds from left to right, and whether the first line is one of headings.</returns>
-    public static (ListColumnKind[] Kinds, bool HasHeadings) Guess(IReadOnlyList<ListCells.Line> lines, Func<string, bool> isPerson)
+    public static (ListColumnKind[] Kinds, bool HasHeadings) Guess(
+        IReadOnlyList<ListCells.Line> lines,
+        Func<string, bool> isPerson,
+        IReadOnlyList<ListColumnKind> own
+    )
     {
         var count = lines.Max(line => line.Cells.Length);
         var kinds = new ListColumnKind[count];
         Array.Fill(kinds, ListColumnKind.Ignored);
         var known = ListHeadings.Known(lines[0].Cells);
-        var headings = known >= 2 || (known == 1 && lines[0].Cells.Count(c => c.Trim().Length > 0) == 1 && lines.Count > 1);
+        var headings =
+            known >= 2
+            || (known == 1 && lines[0].Cells.Count(c => c.Trim().Length > 0) == 1 && lines.Count > 1)
+            || (lines.Count > 1 && AreNames(lines[0].Cells));
         for (var column = 0; column < count; column++)
-            if (headings && column < lines[0].Cells.Length && ListHeadings.Of(lines[0].Cells[column]) is { } kind && !kinds.Contains(kind))
+            if (headings && column < lines[0].Cells.Length && KindOf(lines[0].Cells[column]) is { } kind && !kinds.Contains(kind))
                 kinds[column] = kind;
         var body = headings ? lines.Skip(1).ToList() : lines;
         for (var column = 0; column < count; column++)
@@ -37,6 +45,11 @@ internal static partial class ListColumns
         if (!kinds.Contains(ListColumnKind.Task))
             kinds[Longest(body, kinds)] = ListColumnKind.Task;
         return (kinds, headings);
+
+        // What people here call a field goes before what others write above a column.
+        ListColumnKind? KindOf(string heading) =>
+            own.FirstOrDefault(kind => kind.Headings[0].Equals(heading.Trim(), StringComparison.OrdinalIgnoreCase))
+            ?? ListHeadings.Of(heading);
     }
 
     /// <summary>
@@ -53,6 +66,15 @@ internal static partial class ListColumns
         if (!lines.Zip(steps).All(pair => pair.Second < pair.First.Cells.Length && IsName(pair.First.Cells[pair.Second].Trim())))
             return lines;
         return [.. lines.Zip(steps, (line, step) => line with { Indent = line.Indent + 4 * step, Cells = line.Cells[step..] })];
+    }
+
+    /// <summary>Whether one cell says “Task”, and the others beside it are names too, of columns that nobody knows here.</summary>
+    private static bool AreNames(IReadOnlyList<string> cells)
+    {
+        var filled = cells.Where(cell => cell.Trim().Length > 0).ToList();
+        return filled.Count >= 3
+            && filled.Any(cell => ListHeadings.Of(cell) == ListColumnKind.Task)
+            && filled.All(cell => IsName(cell.Trim()));
     }
 
     private static bool IsName(string cell) =>

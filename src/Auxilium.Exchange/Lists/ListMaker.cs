@@ -3,6 +3,7 @@ using System.Text.RegularExpressions;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Facts;
+using Auxilium.Planning.OwnFields;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Typing;
@@ -24,6 +25,7 @@ internal sealed partial class ListMaker(
     private readonly List<PlanEdit> _facts = [];
     private readonly List<(PlanTime At, PlanEdit Edit)> _places = [];
     private readonly List<string> _newPeople = [];
+    private readonly Dictionary<ListColumnKind, OwnField> _newFields = [];
 
     /// <param name="Phase">The row that it is in.</param>
     /// <param name="At">Its place in the list.</param>
@@ -48,6 +50,7 @@ internal sealed partial class ListMaker(
     {
         var rows = RowsOf(entries);
         AddRows(rows);
+        AddFields(entries, columns);
         foreach (var row in rows)
             ReadCells(row);
         ReadLinks(rows);
@@ -137,6 +140,8 @@ internal sealed partial class ListMaker(
         foreach (var (kind, cell) in cells)
             if (kind.Fact is { } fact)
                 ReadFact(row, kind, fact, cell);
+            else if ((kind.Field ?? _newFields.GetValueOrDefault(kind)) is { } field)
+                ReadOwn(row, kind, field, cell);
         if (row.IsPhase)
         {
             foreach (
@@ -162,6 +167,51 @@ internal sealed partial class ListMaker(
         row.Cells[kind] = cell;
         if (!Equals(value, fact.UsualValue))
             _facts.Add(fact.Give(row.Id, value));
+    }
+
+    /// <summary>Makes fields of the columns that are to be some, of the kind that all their cells are.</summary>
+    private void AddFields(IReadOnlyList<ListReader.Entry> entries, IReadOnlyList<ListColumn> columns)
+    {
+        var (ids, names) = (
+            _plan.Project.Fields.Select(field => field.Id).ToHashSet(),
+            _plan.Project.Fields.Select(field => field.Name).ToHashSet(StringComparer.OrdinalIgnoreCase)
+        );
+        foreach (var (kind, heading, _) in columns.Where(column => column.Kind.IsNew))
+        {
+            var name = heading.Length is 0 ? "Field" : heading[..Math.Min(heading.Length, OwnField.LongestName - 3)].Trim();
+            var own = name;
+            for (var i = 2; !names.Add(own); i++)
+                own = $"{name} {i}";
+            var cells = entries.Select(entry => entry.Cells.GetValueOrDefault(kind)).OfType<string>().ToList();
+            var field = new OwnField(OwnField.IdFor(own, ids), own, KindOf(own, cells));
+            ids.Add(field.Id);
+            _newFields.Add(kind, field);
+        }
+        if (_newFields.Count > 0)
+            _facts.Add(new SetFields([.. _plan.Project.Fields, .. _newFields.Values]));
+    }
+
+    private OwnKind KindOf(string name, List<string> cells)
+    {
+        foreach (var kind in new[] { OwnKind.YesNo, OwnKind.Number, OwnKind.Date })
+            if (
+                cells.Count > 0
+                && cells.All(cell => OwnText.TryRead(new OwnField("x", name, kind), cell, today, schedule.Start.Date, out _, out _))
+            )
+                return kind;
+        return OwnKind.Text;
+    }
+
+    private void ReadOwn(Row row, ListColumnKind kind, OwnField field, string cell)
+    {
+        if (!OwnText.TryRead(field, cell, today, schedule.Start.Date, out var value, out var problem))
+        {
+            row.Problems.Add(new(kind, $"{problem} It is left out."));
+            return;
+        }
+        row.Cells[kind] = cell;
+        if (value is not null)
+            _facts.Add(new SetOwn(row.Id, field.Id, value));
     }
 
     /// <summary>A cell may name several: the first is the owner, the others help.</summary>

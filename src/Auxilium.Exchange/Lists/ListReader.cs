@@ -55,7 +55,11 @@ public static partial class ListReader
             return Nothing($"A line of this list has more than {MostColumns} cells: paste only the columns that matter.");
         var people = schedule.Plan.People.Concat(directory).DistinctBy(p => p.Id).ToList();
         lines = ListColumns.WithoutStairs(lines);
-        var (guessed, hasHeadings) = ListColumns.Guess(lines, cell => PersonText.Find(people, cell) is not null);
+        var (guessed, hasHeadings) = ListColumns.Guess(
+            lines,
+            cell => PersonText.Find(people, cell) is not null,
+            ListColumnKind.Of(schedule.Plan.Project.Fields)
+        );
         var kinds = options.Columns is { } given ? [.. guessed.Select((kind, i) => i < given.Count ? given[i] : kind)] : guessed;
         var body = hasHeadings ? lines.Skip(1).ToList() : lines;
         var columns = kinds

@@ -1,7 +1,9 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Serialization.Metadata;
 using Auxilium.Planning.Facts;
+using Auxilium.Planning.OwnFields;
 using Auxilium.Planning.Plans;
 
 namespace Auxilium.Exchange.PlanDocuments;
@@ -9,8 +11,9 @@ namespace Auxilium.Exchange.PlanDocuments;
 /// <summary>The plain facts of a task as fields of its JSON, each by its own name.</summary>
 public static class FactFields
 {
-    internal static FactValues Read(JsonObjectReader at) =>
-        PlainFacts.All.Aggregate(FactValues.None, (facts, fact) => facts.With(fact, Read(at, fact)));
+    /// <param name="fields">Those that people added.</param>
+    internal static FactValues Read(JsonObjectReader at, ImmutableArray<OwnField> fields) =>
+        OwnFieldJson.ReadValues(at, fields, PlainFacts.All.Aggregate(FactValues.None, (facts, fact) => facts.With(fact, Read(at, fact))));
 
     /// <param name="plan">What names a row that it does not have is left out.</param>
     internal static void Write(Utf8JsonWriter json, IHasFacts task, Plan plan)
@@ -21,7 +24,11 @@ public static class FactFields
             json.WritePropertyName(fact.Name);
             JsonSerializer.Serialize(json, fact.NamesRow && plan.Find(value as string ?? "") is null ? null : value, fact.ValueType);
         }
+        OwnFieldJson.WriteValues(json, task.Facts, plan.Project.Fields);
     }
+
+    /// <summary>What is told of the fields that people added, by their ids; <c>null</c> for nothing.</summary>
+    public static Dictionary<string, string>? OwnOf(FactValues facts) => OwnFieldJson.ValuesOf(facts);
 
     /// <summary>What names a row that is not there.</summary>
     internal static IEnumerable<(Fact Fact, string Id)> Unknown(IHasFacts task, IReadOnlySet<string> rows) =>
@@ -55,6 +62,7 @@ public static class FactFields
                 property.ShouldSerialize = (of, value) => !Equals(value, fact.UsualValue);
             info.Properties.Add(property);
         }
+        OwnFieldJson.BesideOthers(info, whole, onlyTold);
     }
 
     private static object? Read(JsonObjectReader at, Fact fact)

@@ -57,7 +57,7 @@ public static class PlanDocumentReader
         var people = ReadPeople(at, ids);
         var baselines = BaselineReader.Read(at);
         var project = ProjectReader.Read(at, ids, people, [.. baselines.Select(b => b.Baseline.Id)], errors);
-        var tasks = new TaskReader(errors, ids, [.. people.Select(p => p.Id)], project.Settings.Units).Read(at);
+        var tasks = new TaskReader(errors, ids, [.. people.Select(p => p.Id)], project.Settings).Read(at);
         HashSet<string> taskIds = [.. tasks.Select(t => t.Task.Id)];
         var links = LinkReader.Read(at, taskIds, project.Settings.Units);
         var hours = HoursReader.Read(at, taskIds, [.. people.Select(p => p.Id)]);

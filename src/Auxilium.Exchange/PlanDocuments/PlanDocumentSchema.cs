@@ -18,6 +18,15 @@ public static class PlanDocumentSchema
         var task = schema["properties"]!["tasks"]!["items"]!["properties"]!.AsObject();
         foreach (var (name, fact) in FactFields.Schemas())
             task.Add(name, fact);
+        task.Add(
+            "fields",
+            new JsonObject
+            {
+                ["type"] = new JsonArray("object", "null"),
+                ["description"] = "What the task has of the fields that people added, by their ids.",
+                ["additionalProperties"] = new JsonObject { ["type"] = new JsonArray("string", "number", "boolean", "null") },
+            }
+        );
         return JsonSerializer.SerializeToUtf8Bytes(schema, Indented);
     }
 }

@@ -62,6 +62,7 @@ public static class PlanDocumentWriter
         json.WriteNumber("daysPerWeek", Plain(project.Units.DaysPerWeek));
         json.WriteString("criticalFloat", project.CriticalFloat.ToString());
         WriteList(json, "periods", project.Periods, WritePeriod);
+        WriteList(json, "fields", project.Fields, OwnFieldJson.Write);
         json.WriteString("measure", project.Measure);
         json.WriteEndObject();
     }

@@ -78,6 +78,7 @@ internal static class ProjectReader
             Units = units,
             CriticalFloat = at.Length("criticalFloat", units) ?? Length.Zero,
             Periods = Periods(at),
+            Fields = OwnFieldJson.Read(at),
             Measure = Reference(at, "measure", baselines, "baseline"),
         };
         var read = new ReadProject(

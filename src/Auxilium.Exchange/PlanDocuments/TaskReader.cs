@@ -38,8 +38,10 @@ internal sealed record ReadTask(PlanTask Task)
 }
 
 /// <summary>Reads <c>$.tasks</c>.</summary>
-internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, HashSet<string> people, WorkUnits units)
+internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, HashSet<string> people, ProjectSettings project)
 {
+    private readonly WorkUnits _units = project.Units;
+
     private const int MostHelpers = 50;
 
     private static readonly Dictionary<string, ConstraintKind> Kinds = Enum.GetValues<ConstraintKind>().ToDictionary(PlanDocumentNames.Of);
@@ -93,7 +95,7 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
     private ReadTask ReadOne(JsonObjectReader at)
     {
         var milestone = at.Flag("milestone");
-        var length = at.Length("length", units);
+        var length = at.Length("length", _units);
         if (milestone && length is { IsZero: false })
             at.Error("length", "milestone", "A milestone has no length: leave it out.");
         var task = new PlanTask
@@ -112,14 +114,14 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
             Calendar = ReadCalendar(at),
             Progress = ReadProgress(at),
             Assignments = ReadAssignments(at),
-            Effort = at.Length("effort", units),
+            Effort = at.Length("effort", _units),
             Note = at.Text("note", PlanTask.LongestNote) ?? "",
             Hands = MarkReader.Hands(at),
-            Facts = FactFields.Read(at),
+            Facts = FactFields.Read(at, project.Fields),
             Checklist = MarkReader.Checklist(at),
             References = MarkReader.References(at),
             Reminders = MarkReader.Reminders(at, people),
-            Repeats = MarkReader.Repeats(at, units),
+            Repeats = MarkReader.Repeats(at, _units),
             Occurrence = at.Date("occurrence")?.Date,
         };
         return new ReadTask(task)
@@ -141,7 +143,7 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
         if (low is null || likely is null || high is null)
             return null;
         var estimate = new LengthEstimate(low.Value, likely.Value, high.Value);
-        if (SplitRules.WhyRefused(estimate, milestone, units) is { } why)
+        if (SplitRules.WhyRefused(estimate, milestone, _units) is { } why)
             task.Error("estimate", "estimate", why);
         return estimate;
     }
@@ -151,7 +153,7 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
     {
         if (!at.Has(field))
             at.Error(field, "missing", $"“{field}” is missing here.");
-        return at.Length(field, units);
+        return at.Length(field, _units);
     }
 
     private ImmutableArray<Split> ReadSplits(JsonObjectReader task, Length length)
@@ -166,14 +168,14 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
             splits.Add(new Split(after ?? Length.Zero, pause ?? Length.Zero));
         }
         var read = splits.ToImmutable();
-        if (readable && SplitRules.WhyRefused(read, length, units) is var (position, why))
+        if (readable && SplitRules.WhyRefused(read, length, _units) is var (position, why))
             errors.Add($"{task.PathOf("splits")}[{position}]", "split", why);
         return read;
     }
 
     private Length? ReadRemaining(JsonObjectReader at)
     {
-        var remaining = at.Length("remaining", units);
+        var remaining = at.Length("remaining", _units);
         if (remaining is not null && (!at.Has("actualStart") || at.Has("actualFinish")))
             at.Error(
                 "remaining",
@@ -231,7 +233,7 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
                 entry.Error("person", "duplicateId", "Each person can be named once on a task.");
             if (share is <= 0 or > 1)
                 entry.Error("share", "range", "A share is above 0 and at most 1.");
-            assignments.Add(new Assignment(person, share, entry.Length("effort", units)));
+            assignments.Add(new Assignment(person, share, entry.Length("effort", _units)));
             entry.Done();
         }
         return assignments.ToImmutable();

@@ -1,6 +1,8 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Facts;
+using Auxilium.Planning.OwnFields;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Tracking;
@@ -18,6 +20,9 @@ public enum CellKind
     /// <summary>A <see cref="PlanTime"/>: the start of something, or its finish, which midnight is the end of a day for.</summary>
     Start,
     Finish,
+
+    /// <summary>A <see cref="DateOnly"/>.</summary>
+    Day,
 
     /// <summary>A <see cref="decimal"/>.</summary>
     Number,
@@ -75,6 +80,10 @@ public sealed class PlanTable
             )),
     ];
 
+    /// <summary>Every column of a plan, with those of the fields that people added.</summary>
+    public static IReadOnlyList<PlanColumn> ColumnsOf(Plan plan) =>
+        [.. All, .. plan.Project.Fields.Where(field => !field.Retired).Select(OwnColumn)];
+
     /// <summary>What a list to hand out has.</summary>
     public static ImmutableArray<PlanColumn> Usual { get; } =
     [
@@ -91,6 +100,30 @@ public sealed class PlanTable
 
     /// <summary>Rows of the plan, in their order.</summary>
     public ImmutableArray<int> Rows { get; }
+
+    private static PlanColumn OwnColumn(OwnField field)
+    {
+        var fact = OwnFact.Of(field.Id);
+        return new PlanColumn(
+            fact.Name,
+            field.Name,
+            16,
+            field.Kind switch
+            {
+                OwnKind.Number or OwnKind.Amount => CellKind.Number,
+                OwnKind.Date => CellKind.Day,
+                _ => CellKind.Text,
+            },
+            (table, row) =>
+                (table.Plan.Tasks[row].Facts[fact] as string, field.Kind) switch
+                {
+                    (null, _) => null,
+                    ({ } number, OwnKind.Number or OwnKind.Amount) => decimal.Parse(number, CultureInfo.InvariantCulture),
+                    ({ } day, OwnKind.Date) => DateOnly.ParseExact(day, "yyyy-MM-dd", CultureInfo.InvariantCulture),
+                    var (value, _) => OwnText.InWords(field, value),
+                }
+        );
+    }
 
     private string? People(int row) =>
         Filled(string.Join(", ", Plan.Tasks[row].Assignments.Select(a => Plan.FindPerson(a.Person)?.Name ?? a.Person)));

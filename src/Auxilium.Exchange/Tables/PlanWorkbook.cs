@@ -24,6 +24,7 @@ public static class PlanWorkbook
         Percent,
         Number,
         Phase,
+        Day,
     }
 
     private const double DayOfMinute = 1.0 / PlanTime.MinutesPerDay;
@@ -148,6 +149,7 @@ public static class PlanWorkbook
         kind switch
         {
             CellKind.Start or CellKind.Finish => Style.Moment,
+            CellKind.Day => Style.Day,
             CellKind.Percent => Style.Percent,
             CellKind.Number => Style.Number,
             _ => isPhase ? Style.Phase : Style.Plain,
@@ -156,6 +158,8 @@ public static class PlanWorkbook
     /// <summary>A moment as the number of days that spreadsheets count; the end of a day stays on it, a minute before.</summary>
     private static object? Shown(CellKind kind, object? value)
     {
+        if (value is DateOnly date)
+            return (decimal)(date.DayNumber - Epoch);
         if (value is not PlanTime time)
             return value;
         var day = kind == CellKind.Finish ? time.LastDate : time.Date;
@@ -252,9 +256,16 @@ public static class PlanWorkbook
     private static Stylesheet Styles()
     {
         const uint Moments = 164;
+        const uint Days = 165;
         const uint Built = 9;
         return new Stylesheet(
-            new NumberingFormats(new NumberingFormat { NumberFormatId = Moments, FormatCode = "yyyy\\-mm\\-dd hh:mm" }) { Count = 1 },
+            new NumberingFormats(
+                new NumberingFormat { NumberFormatId = Moments, FormatCode = "yyyy\\-mm\\-dd hh:mm" },
+                new NumberingFormat { NumberFormatId = Days, FormatCode = "yyyy\\-mm\\-dd" }
+            )
+            {
+                Count = 2,
+            },
             new Fonts(new Font(), new Font(new Bold())) { Count = 2 },
             new Fills(
                 new Fill(new PatternFill { PatternType = PatternValues.None }),
@@ -271,10 +282,11 @@ public static class PlanWorkbook
                 new CellFormat { NumberFormatId = Moments, ApplyNumberFormat = true },
                 new CellFormat { NumberFormatId = Built, ApplyNumberFormat = true },
                 new CellFormat(),
-                new CellFormat { FontId = 1, ApplyFont = true }
+                new CellFormat { FontId = 1, ApplyFont = true },
+                new CellFormat { NumberFormatId = Days, ApplyNumberFormat = true }
             )
             {
-                Count = 6,
+                Count = 7,
             }
         );
     }

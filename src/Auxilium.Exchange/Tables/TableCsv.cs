@@ -41,6 +41,7 @@ public static class TableCsv
         {
             null => "",
             PlanTime time => Moment(time, kind == CellKind.Finish),
+            DateOnly day => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
             decimal number when kind == CellKind.Percent => (number * 100).ToString("0.##", CultureInfo.InvariantCulture) + "%",
             decimal number => number.ToString("0.####", CultureInfo.InvariantCulture),
             _ => Escaped((string)value),

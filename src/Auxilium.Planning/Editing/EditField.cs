@@ -1,6 +1,7 @@
 using System.Globalization;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Facts;
+using Auxilium.Planning.OwnFields;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Typing;
@@ -11,7 +12,7 @@ namespace Auxilium.Planning.Editing;
 /// <summary>
 /// The part of a row, or of the project, that an edit is about: where its refusal is shown, and where the edits of two people collide.
 /// </summary>
-public sealed class EditField
+public sealed class EditField : IEquatable<EditField>
 {
     private readonly Func<Schedule, PlanTask, string>? _ofTask;
     private readonly Func<Schedule, string>? _ofProject;
@@ -157,6 +158,11 @@ public sealed class EditField
     public static EditField ProjectPriority { get; } =
         new("ProjectPriority", schedule => PlainFacts.Priority.InWords(schedule.Plan.Project.Priority));
 
+    public static EditField Fields { get; } =
+        new("Fields", schedule =>
+            schedule.Plan.Project.Fields.IsEmpty ? "no fields" : string.Join(", ", schedule.Plan.Project.Fields.Select(f => f.Name))
+        );
+
     public static EditField ProjectNote { get; } =
         new("ProjectNote", schedule => schedule.Plan.Project.Note is { Length: > 0 } note ? LengthText.Shorten(note) : "no note");
 
@@ -201,13 +207,27 @@ public sealed class EditField
             ProjectColour,
             ProjectPriority,
             ProjectNote,
+            Fields,
         }
             .Concat(PlainFacts.All.Select(fact => fact.Field))
             .ToDictionary(field => field.Name)
     );
 
     /// <summary>The field with a name; <c>null</c> where there is none.</summary>
-    public static EditField? Find(string name) => Names.Value.GetValueOrDefault(name);
+    public static EditField? Find(string name) =>
+        name.StartsWith(OwnFact.Prefix, StringComparison.OrdinalIgnoreCase)
+            ? OwnFact.Of(name[OwnFact.Prefix.Length..]).Field
+            : Names.Value.GetValueOrDefault(name);
+
+    public bool Equals(EditField? other) => other?.Name == Name;
+
+    public override bool Equals(object? obj) => Equals(obj as EditField);
+
+    public override int GetHashCode() => Name.GetHashCode(StringComparison.Ordinal);
+
+    public static bool operator ==(EditField? a, EditField? b) => a?.Name == b?.Name;
+
+    public static bool operator !=(EditField? a, EditField? b) => !(a == b);
 
     public override string ToString() => Name;
 

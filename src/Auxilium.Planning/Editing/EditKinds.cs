@@ -115,6 +115,8 @@ public static class EditKinds
         EditKind.Of<SetProjectColour>(),
         EditKind.Of<SetProjectPriority>(),
         EditKind.Of<SetProjectNote>(),
+        EditKind.Of<SetFields>(),
+        EditKind.Of<SetOwn>(),
         EditKind.Of<Together>(),
         .. PlainFacts.All.Select(fact => fact.Edit),
     ];

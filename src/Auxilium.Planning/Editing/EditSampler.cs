@@ -1,4 +1,5 @@
 using Auxilium.Planning.Calendars;
+using Auxilium.Planning.OwnFields;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 
@@ -12,6 +13,9 @@ public sealed class EditSampler(Random random, Plan plan)
 {
     /// <summary>Today, for every sample.</summary>
     public static readonly DateOnly Today = new(2027, 5, 13);
+
+    /// <summary>A field that people made.</summary>
+    public static readonly OwnField Shoes = new("shoes", "Shoes", OwnKind.Amount, "pairs");
 
     public Random Random { get; } = random;
 

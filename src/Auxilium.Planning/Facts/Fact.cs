@@ -15,7 +15,9 @@ namespace Auxilium.Planning.Facts;
 /// </summary>
 public abstract class Fact
 {
-    private protected Fact() => Field = new EditField(Capital(Name), (schedule, task) => InWordsIn(schedule.Plan, task.Facts[this]));
+    /// <param name="name">Where it is not known from the class.</param>
+    private protected Fact(string? name = null) =>
+        Field = new EditField(Capital(name ?? Name), (schedule, task) => InWordsIn(schedule.Plan, task.Facts[this]));
 
     /// <summary>Its name in JSON, in documents and where it is kept: <c>costCode</c>. It never changes.</summary>
     public abstract string Name { get; }

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Facts;
+using Auxilium.Planning.OwnFields;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Typing;
 
@@ -68,6 +69,18 @@ public sealed record ProjectSettings
 
     /// <summary>Stretches of days that are good to know of; they close nothing.</summary>
     public ImmutableArray<NamedPeriod> Periods { get; init; } = [];
+
+    /// <summary>Facts of tasks that people added, in the order of their columns.</summary>
+    public ImmutableArray<OwnField> Fields { get; init; } = [];
+
+    /// <summary>The field with an id; <c>null</c> where there is none.</summary>
+    public OwnField? FindField(string id)
+    {
+        foreach (var field in Fields)
+            if (field.Id == id)
+                return field;
+        return null;
+    }
 
     /// <summary>Id of the baseline that was chosen to measure the project by; <c>null</c> for the newest of all rows.</summary>
     public string? Measure { get; init; }

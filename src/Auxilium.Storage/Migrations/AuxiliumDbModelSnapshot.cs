@@ -816,6 +816,13 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("date")
                         .HasColumnName("digest_on");
 
+                    b.Property<string>("Fields")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("fields")
+                        .HasDefaultValueSql("'[]'::jsonb");
+
                     b.Property<string>("FirstWeekday")
                         .IsRequired()
                         .ValueGeneratedOnAdd()
@@ -952,6 +959,13 @@ namespace Auxilium.Storage.Migrations
                     b.Property<decimal>("DaysPerWeek")
                         .HasColumnType("numeric")
                         .HasColumnName("days_per_week");
+
+                    b.Property<string>("Fields")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("fields")
+                        .HasDefaultValueSql("'[]'::jsonb");
 
                     b.Property<DateTime?>("Finish")
                         .HasColumnType("timestamp without time zone")
@@ -1502,6 +1516,10 @@ namespace Auxilium.Storage.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
                         .HasColumnName("id");
+
+                    b.Property<bool>("AllowsExport")
+                        .HasColumnType("boolean")
+                        .HasColumnName("allows_export");
 
                     b.PrimitiveCollection<string[]>("Columns")
                         .IsRequired()

@@ -1,6 +1,8 @@
 using System.Collections.Immutable;
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using Auxilium.Planning.Calendars;
+using Auxilium.Planning.OwnFields;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Typing;
 using Auxilium.Storage.Rows;
@@ -10,6 +12,8 @@ namespace Auxilium.Storage.Plans;
 /// <summary>Turns plans into rows and back.</summary>
 internal static class PlanRows
 {
+    private static readonly JsonSerializerOptions ByName = new() { Converters = { new JsonStringEnumConverter() } };
+
     public static Plan ToPlan(
         ProjectRow project,
         PlanRow plan,
@@ -39,6 +43,7 @@ internal static class PlanRows
                 Units = new WorkUnits(plan.HoursPerDay, plan.DaysPerWeek),
                 CriticalFloat = ReadLength(plan.CriticalFloat),
                 Periods = ReadList<NamedPeriod>(plan.Periods),
+                Fields = ReadFields(plan.Fields),
                 Measure = plan.Measure,
             },
             Calendars = JsonSerializer.Deserialize<ImmutableArray<WorkCalendar>>(plan.Calendars),
@@ -77,6 +82,8 @@ internal static class PlanRows
             row.Calendars = JsonSerializer.Serialize(plan.Calendars);
         if (before is null || before.Project.Periods != project.Periods)
             row.Periods = JsonSerializer.Serialize(project.Periods);
+        if (before is null || before.Project.Fields != project.Fields)
+            row.Fields = WriteFields(project.Fields);
     }
 
     /// <summary>The rows of a new project and its live plan.</summary>
@@ -201,6 +208,12 @@ internal static class PlanRows
             Facts = facts.Facts,
         };
     }
+
+    /// <summary>Fields that people added, as they are kept.</summary>
+    public static ImmutableArray<OwnField> ReadFields(string json) =>
+        json == "[]" ? [] : JsonSerializer.Deserialize<ImmutableArray<OwnField>>(json, ByName);
+
+    public static string WriteFields(ImmutableArray<OwnField> fields) => JsonSerializer.Serialize(fields, ByName);
 
     /// <summary>Most tasks have none, and that need not be parsed.</summary>
     private static ImmutableArray<T> ReadList<T>(string json) => json == "[]" ? [] : JsonSerializer.Deserialize<ImmutableArray<T>>(json);

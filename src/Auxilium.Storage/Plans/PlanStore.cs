@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Auxilium.Planning.OwnFields;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Tracking;
@@ -130,6 +131,8 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
             plan = plan with { Project = plan.Project with { Coordinator = coordinator.Id } };
         }
         plan = await WithDirectoryAsync(db, plan, mayNameAddresses, cancel);
+        if (await db.Organisation.Select(o => o.Fields).SingleOrDefaultAsync(cancel) is { } fields && fields != "[]")
+            plan = plan with { Project = plan.Project with { Fields = SharedFields.In(plan, PlanRows.ReadFields(fields)) } };
         var (project, id) = (Guid.CreateVersion7(clock.GetUtcNow()), Guid.CreateVersion7(clock.GetUtcNow()));
         var now = clock.GetUtcNow().UtcDateTime;
         var (owner, row) = PlanRows.ToRows(project, id, DateTime.SpecifyKind(now, DateTimeKind.Unspecified), plan);

@@ -113,6 +113,9 @@ public sealed class ShareLinkRow : SecretRow
 
     /// <summary>The columns it shows besides the task's name.</summary>
     public string[] Columns { get; set; } = [];
+
+    /// <summary>Whether what it shows may be had as files.</summary>
+    public bool AllowsExport { get; set; }
 }
 
 /// <summary>Somebody's tasks as a calendar that programs fetch.</summary>

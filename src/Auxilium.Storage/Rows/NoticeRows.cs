@@ -191,6 +191,9 @@ public sealed class OrganisationRow
     /// <summary>Id of the public holidays that new projects keep; <c>null</c> for none.</summary>
     public string? Holidays { get; set; }
 
+    /// <summary>Fields that all its projects have, as JSON.</summary>
+    public string Fields { get; set; } = "[]";
+
     /// <summary>A PNG or JPEG picture.</summary>
     public byte[]? Logo { get; set; }
 

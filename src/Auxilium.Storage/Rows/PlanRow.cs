@@ -46,6 +46,9 @@ public sealed class PlanRow
 
     /// <summary>Named periods as JSON.</summary>
     public string Periods { get; set; } = "[]";
+
+    /// <summary>Fields that people added, as JSON.</summary>
+    public string Fields { get; set; } = "[]";
 }
 
 /// <summary>What a plan is to its project. Kept by name.</summary>

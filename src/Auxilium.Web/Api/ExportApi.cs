@@ -14,10 +14,11 @@ internal static class ExportApi
         api.MapGet("/projects/{id:guid}/export", ExportAsync)
             .WithTags("Projects")
             .RequireAuthorization(Rights.LookAtPlans)
-            .WithSummary(
-                $"The plan as a file: “format” is {string.Join(", ", ExportFormat.All.Select(f => f.Name))}. A PDF and pictures are drawn; a "
-                    + "spreadsheet has sheets for tasks, links, people and drift; a calendar the tasks and milestones; a document everything. "
-                    + "Of what is drawn, the headers X-Pages and X-Letters say how many pages it has and how many points high its letters are."
+            .WithSummary($"The plan as a file: “format” is {string.Join(", ", ExportFormat.All.Select(f => f.Name))}.")
+            .WithDescription(
+                "A PDF and pictures are drawn; a spreadsheet has sheets for tasks, links, people and drift; a calendar the tasks and "
+                    + "milestones; a document everything. Of what is drawn, the headers X-Pages and X-Letters say how many pages it has "
+                    + "and how many points high its letters are."
             )
             .Produces<byte[]>(contentType: "application/octet-stream")
             .ProducesProblem(400)
@@ -68,7 +69,7 @@ internal sealed class Handouts(OwnAddress address, OrganisationClock clock, Orga
     public async Task<Handout> OfAsync(ExportQuery query, StoredPlan plan, HttpContext context, CancellationToken cancel)
     {
         var of = await organisation.FindAsync(cancel);
-        var table = new PlanTable(plan.Schedule, today.Date, query.ColumnsAmong(PlanTable.All), query.RowIds);
+        var table = new PlanTable(plan.Schedule, today.Date, query.ColumnsAmong(PlanTable.ColumnsOf(plan.Schedule.Plan)), query.RowIds);
         if (table.Rows.IsEmpty && query.Rows is not null)
             throw new ExportProblem("None of these rows is in the plan any more: choose others, or all.", "rows");
         _ = query.SeparatorSign;

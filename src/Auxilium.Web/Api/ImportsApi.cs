@@ -64,11 +64,11 @@ internal static class ImportsApi
             return Problems.MayNot("Only who coordinates the project adds rows from a file: leave out “commit” to see how it is read.");
         if (await Multipart.ReadAsync(context.Request, cancel) is not { } form)
             return NoFile();
-        if (ListsApi.OptionsOf(RequestOf(form)) is not { } options)
-            return ListsApi.UnknownOptions();
         using var turn = await budgets.EnterAsync(context, cancel);
         if (await store.LoadAsync(id, cancel) is not { } plan)
             return Problems.NoSuchProject();
+        if (ListsApi.OptionsOf(RequestOf(form), plan.Schedule.Plan.Project.Fields) is not { } options)
+            return ListsApi.UnknownOptions();
         try
         {
             if (PlanDocumentReader.IsLikelyOne(form.File.Span))
@@ -111,7 +111,7 @@ internal static class ImportsApi
     {
         if (await Multipart.ReadAsync(context.Request, cancel) is not { } form)
             return NoFile();
-        if (ListsApi.OptionsOf(RequestOf(form)) is not { } options)
+        if (ListsApi.OptionsOf(RequestOf(form), []) is not { } options)
             return ListsApi.UnknownOptions();
         using var turn = await budgets.EnterAsync(context, cancel);
         if (PlanDocumentReader.IsLikelyOne(form.File.Span))

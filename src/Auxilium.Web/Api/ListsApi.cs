@@ -4,6 +4,7 @@ using Auxilium.Exchange;
 using Auxilium.Exchange.Edits;
 using Auxilium.Exchange.Lists;
 using Auxilium.Exchange.PlanDocuments;
+using Auxilium.Planning.OwnFields;
 using Auxilium.Storage.Plans;
 using Auxilium.Web.Access;
 
@@ -22,7 +23,8 @@ internal static class ListsApi
             .WithDescription(
                 "The body is { \"text\": … }; “columns” says what each column holds ("
                     + string.Join(", ", ListColumnKind.All.Select(kind => kind.Name))
-                    + "), “dateOrder” is dayFirst or monthFirst, “makePeople” whether unknown owners join the plan, “parent” and "
+                    + ", “own:” and the id of a field of the project, or “new:” and a number to make one of it), "
+                    + "“dateOrder” is dayFirst or monthFirst, “makePeople” whether unknown owners join the plan, “parent” and "
                     + "“after” where the rows go, “levels” how deep the rows of some lines stand: { \"3\": 1 }."
             )
             .Accepts<ListRequest>("application/json")
@@ -43,10 +45,10 @@ internal static class ListsApi
         using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostBytes));
         if (JsonBody.Read<ListRequest>(body.RootElement) is not { Text: not null } request)
             return Problems.Bad("A list is sent as { \"text\": \"…\" }.", "value");
-        if (OptionsOf(request) is not { } options)
-            return UnknownOptions();
         if (await store.LoadAsync(id, cancel) is not { } plan)
             return Problems.NoSuchProject();
+        if (OptionsOf(request, plan.Schedule.Plan.Project.Fields) is not { } options)
+            return UnknownOptions();
         using var turn = await budgets.EnterAsync(context, cancel);
         var reading = ListReader.Read(request.Text, options, plan.Schedule, await store.DirectoryAsync(cancel), today.Date);
         return Results.Ok(ListDocument.Of(reading));
@@ -55,9 +57,10 @@ internal static class ListsApi
     internal static IResult UnknownOptions() =>
         Problems.Bad("“columns” names kinds of columns, and “dateOrder” is dayFirst or monthFirst.", "value");
 
-    internal static ListOptions? OptionsOf(ListRequest request)
+    /// <param name="fields">The plan's own.</param>
+    internal static ListOptions? OptionsOf(ListRequest request, IReadOnlyList<OwnField> fields)
     {
-        var columns = request.Columns?.Select(ListColumnKind.Find).ToList();
+        var columns = request.Columns?.Select(name => ListColumnKind.Find(name, fields)).ToList();
         if (columns?.Contains(null) == true)
             return null;
         if (request.DateOrder is not (null or "dayFirst" or "monthFirst"))

@@ -82,6 +82,7 @@ await bundle([
   "sheets/compare.js",
   "sheets/forecast.js",
   "sheets/journal.js",
+  "sheets/organisation-fields.js",
   "sheets/settings.js",
   "shared/timer.js",
   "week/hours.js",

@@ -3,6 +3,7 @@ using System.Globalization;
 using System.Runtime.CompilerServices;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.OwnFields;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Tracking;
@@ -81,11 +82,38 @@ public sealed record ProjectView
     /// <summary>Id of the baseline that drift is measured against; <c>null</c> without one.</summary>
     public string? Measure { get; init; }
 
+    /// <summary>Fields that people added, in the order of their columns.</summary>
+    public IReadOnlyList<FieldView> Fields { get; init; } = [];
+
     /// <summary>Named periods, to be shown behind the plan.</summary>
     public required IReadOnlyList<PeriodView> Periods { get; init; }
 
     /// <summary>Repeating tasks that should be offered to be extended.</summary>
     public required IReadOnlyList<StopView> Stops { get; init; }
+}
+
+/// <summary>A field that people added.</summary>
+/// <param name="Kind"><c>text</c>, <c>number</c>, <c>amount</c>, <c>date</c>, <c>yesNo</c> or <c>choice</c>.</param>
+public sealed record FieldView(
+    string Id,
+    string Name,
+    string Kind,
+    string? Unit,
+    bool Shared,
+    bool Retired,
+    IReadOnlyList<OwnChoice> Choices
+)
+{
+    public static FieldView Of(OwnField field) =>
+        new(field.Id, field.Name, JsonNames.Camel(field.Kind), field.Unit, field.Shared, field.Retired, field.Choices);
+
+    // Lists are compared by what is in them, so that a plan without changed fields is told as the same.
+    public bool Equals(FieldView? other) =>
+        other is not null
+        && (Id, Name, Kind, Unit, Shared, Retired) == (other.Id, other.Name, other.Kind, other.Unit, other.Shared, other.Retired)
+        && Choices.SequenceEqual(other.Choices);
+
+    public override int GetHashCode() => HashCode.Combine(Id, Name);
 }
 
 /// <summary>Everything the Plan screen draws of one version of a plan.</summary>
@@ -153,6 +181,7 @@ public sealed record PlanView
                     )),
                 ],
                 Measure = plan.Measure?.Id,
+                Fields = [.. plan.Project.Fields.Select(FieldView.Of)],
                 Periods =
                 [
                     .. plan.Project.Periods.Select(p => new PeriodView(

@@ -1,6 +1,8 @@
 using System.Reflection;
 using System.Text.Json;
+using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Facts;
+using Auxilium.Planning.OwnFields;
 
 namespace Auxilium.Web.PlanScreen;
 
@@ -13,6 +15,7 @@ internal static class RowChanges
     [
         .. typeof(RowView).GetProperties().Where(property => property.Name != nameof(RowView.Facts)).Select(FieldOf),
         .. PlainFacts.All.Select(FactOf),
+        Own,
     ];
 
     /// <param name="before">The rows as the screen has them, by id.</param>
@@ -53,6 +56,13 @@ internal static class RowChanges
             if (!Equals(was.Facts[fact], value))
                 changed[fact.Name] = value;
         };
+
+    /// <summary>What people added is sent whole where any of it changed.</summary>
+    private static void Own(RowView was, RowView now, Dictionary<string, object?> changed)
+    {
+        if (!was.Facts.Equals(now.Facts) && !was.Facts.Only(fact => fact is OwnFact).Equals(now.Facts.Only(fact => fact is OwnFact)))
+            changed["own"] = FactFields.OwnOf(now.Facts);
+    }
 
     /// <summary>Reads a property by its own getter, so that a value is boxed only if it changed.</summary>
     private static Compare Typed<T>(PropertyInfo property)

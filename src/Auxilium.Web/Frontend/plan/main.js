@@ -14,6 +14,8 @@ import { listKeys } from "./panels/keys.js";
 import { listenToKeys } from "./commands/keyboard.js";
 import { ListView } from "./list/list.js";
 import { listenToNewTask } from "./list/new-task.js";
+import { unsavedEdits } from "../shared/own-storage.js";
+import { followFields } from "./server/new-fields.js";
 import { Outbox } from "./server/outbox.js";
 import { drawView } from "./panels/view-panel.js";
 import { makePalette } from "./panels/palette.js";
@@ -139,6 +141,10 @@ async function openExport() {
   );
   (await exporting)();
 }
+followFields(
+  store,
+  () => store.unsaved.size + store.drafts.size + unsavedEdits(main.dataset.me ?? "") === 0 && store.typing === null,
+);
 const openPalette = makePalette(store, run, show);
 
 listKeys(element("keys-list"));

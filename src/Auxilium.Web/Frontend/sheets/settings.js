@@ -5,14 +5,16 @@ import { areaField, checkField, choiceField, element, keepTyped, quietButton, te
 import { dayFrom, dayOf, finishDayOf, minutesOf, withYear } from "../plan/state/time.js";
 import { CalendarEditor } from "./calendar-editor.js";
 import { PlanClient } from "./client.js";
+import { inTurn, ownFieldParts } from "./own-fields.js";
 
 /** @import { PlanCalendar } from "./calendar-editor.js" */
+/** @import { OwnField } from "../plan/state/types.js" */
 /**
  * @typedef {object} PlanDocument
  * @property {{ name: string, note: string, status: string, colour: string | null, priority: number, scheduleFrom: "start" | "finish",
  * start: string | null, finish: string | null, finishBy: string | null,
  * floatTo: string, statusDate: string | null, moveUnfinishedWork: boolean, calendar: string | null, hoursPerDay: number, daysPerWeek:
- * number, criticalFloat: string, periods: { name: string, from: string, to: string }[] }} project
+ * number, criticalFloat: string, periods: { name: string, from: string, to: string }[], fields: OwnField[] }} project
  * @property {PlanCalendar[]} calendars
  * @property {{ id: string, name: string, calendar: string | null }[]} people
  */
@@ -36,6 +38,11 @@ const COLOURS = [
 ];
 
 /** How many days a week the project calendar worked when last drawn. @type {number | null} */ let weekDays = null;
+/** @type {OwnField[]} */ let ownFields = [];
+const setFields = inTurn(
+  () => ownFields,
+  (fields, tell) => client.edit({ type: "setFields", fields }, tell),
+);
 const content = /** @type {HTMLElement} */ (document.getElementById("content"));
 const client = new PlanClient(draw);
 const editor = new CalendarEditor(client);
@@ -55,8 +62,10 @@ async function draw() {
     group("Work", [...work(plan), ...question]),
   );
   const periods = group("Named periods", periodFields(plan));
+  ownFields = plan.project.fields;
+  const fields = group("Fields", ownFieldParts(ownFields, setFields, client.tell, false));
   const calendars = group("Calendars", [editor.draw(plan.calendars, plan.project.calendar), ...people(plan)]);
-  keepTyped(content, () => content.replaceChildren(settings, periods, calendars, ...end()));
+  keepTyped(content, () => content.replaceChildren(settings, fields, periods, calendars, ...end()));
 }
 
 /** Where whoever coordinates the project keeps it for others to start from, or ends it. */

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Auxilium.Exchange.Tables;
 using Auxilium.Storage.Plans;
 using Auxilium.Web.Api;
 using Auxilium.Web.PlanScreen;
@@ -33,6 +34,10 @@ public abstract class PlanScreenModel : PageModel
 
     /// <summary>Where files of the plan come from; <c>null</c> where whoever looks may not have any.</summary>
     public string? Exports { get; protected set; }
+
+    /// <summary>The columns that files may have.</summary>
+    public IEnumerable<string> ExportColumns =>
+        [.. PlanTable.All.Select(column => column.Key), .. View.Project.Fields.Where(own => !own.Retired).Select(own => $"own:{own.Id}")];
 
     public ProjectPages Pages { get; private set; } = null!;
 

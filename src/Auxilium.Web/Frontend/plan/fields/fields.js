@@ -12,6 +12,7 @@ import { label } from "./label.js";
 import { length } from "./length.js";
 import { name } from "./name.js";
 import { number } from "./number.js";
+import { OWN_FIELDS } from "./own.js";
 import { owner } from "./owner.js";
 import { drift, plannedFinish, plannedStart } from "./planned.js";
 import { priority } from "./priority.js";
@@ -49,6 +50,7 @@ export const FIELDS = [
   colour,
   priority,
   steps,
+  ...OWN_FIELDS,
 ];
 
 const BY_KEY = new Map(FIELDS.map((field) => [field.key, field]));

@@ -248,7 +248,13 @@ export function makePaste(store, outbox, actions, show) {
     const kinds = now.columns.map((column) => column.kind);
     const head = element("tr", {}, element("th", { scope: "col" }, "Line"));
     now.columns.forEach((column, i) => {
-      const choice = select(`column-${i}`, KINDS, column.kind, (value) => {
+      // What is known of nothing becomes a field of the project, if somebody wants it to.
+      const fresh = `new:${i}`;
+      const kindsHere =
+        column.heading === ""
+          ? KINDS
+          : [...KINDS, /** @type {[string, string]} */ ([fresh, `New field “${column.heading}”`])];
+      const choice = select(`column-${i}`, kindsHere, column.kind, (value) => {
         how.columns = kinds.map((kind, k) =>
           k === i ? value : kind === value && value !== "ignored" ? "ignored" : kind,
         );

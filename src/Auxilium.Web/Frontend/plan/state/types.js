@@ -39,6 +39,7 @@
  * @property {string | null} role as what somebody does it
  * @property {string | null} serves id of the milestone that it serves
  * @property {number} priority 0 to 1000, 500 is usual
+ * @property {Record<string, string> | null} own what it has of the fields that people added, by their ids
  * @property {string | null} steps how far its checklist is: "1 of 3"
  * @property {number} references how many pages belong to it
  * @property {string | null} repeats when it comes again, of a phase of occurrences
@@ -52,6 +53,18 @@
  * @property {number} gathersLeft how many of them are not done
  * @property {boolean} [heading] whether it is no row of the plan, but stands above a group
  * @property {boolean} [unsaved]
+ */
+
+/**
+ * A field that people added.
+ * @typedef {object} OwnField
+ * @property {string} id
+ * @property {string} name
+ * @property {"text" | "number" | "amount" | "date" | "yesNo" | "choice"} kind
+ * @property {string | null} unit
+ * @property {boolean} shared whether all projects have it
+ * @property {boolean} retired
+ * @property {{ id: string, name: string, colour: string | null }[]} choices
  */
 
 /** @typedef {"finishToStart" | "startToStart" | "finishToFinish" | "startToFinish"} LinkKind */
@@ -81,6 +94,7 @@
  * @property {{ id: string, name: string, taken: string, whole: boolean, rows: number, finish: number }[]} baselines
  * @property {string | null} measure id of the baseline that drift is measured against
  * @property {{ name: string, from: number, to: number }[]} periods stretches of days with a name
+ * @property {OwnField[]} [fields] that people added
  * @property {{ task: string, name: string, last: string, more: number }[]} stops repeating tasks that end before the project does
  */
 
@@ -136,6 +150,7 @@
  * @property {string} length
  * @property {string | null} start
  * @property {string | null} finish
+ * @property {Record<string, string> | null} [own] what it has of the fields that people added
  * @property {CardLink[]} before
  * @property {CardLink[]} after
  * @property {string | null} fixedKind

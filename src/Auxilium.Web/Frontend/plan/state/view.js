@@ -245,6 +245,7 @@ export const emptyRow = (id, name) => ({
   .../** @type {Pick<Row, "key" | "colour" | "label" | "priority" | "deliveredBy" | "serves" | "role">} */ (
     USUAL_FACTS
   ),
+  own: null,
   steps: null,
   references: 0,
   repeats: null,
