@@ -30,6 +30,7 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
         "/invitation/{secret}",
         "/welcome",
         "/shared/{secret}/{screen:shared?}",
+        "/shared/{secret}/export",
         "/feeds/{secret}.ics",
     ];
 

@@ -281,7 +281,7 @@ public partial class SharingTests(DemoApp demo) : IClassFixture<DemoApp>
             ["role"] = role,
         };
 
-    private static async Task<string> LinkAsync(HttpClient coordinator, Guid project, Dictionary<string, string> fields) =>
+    internal static async Task<string> LinkAsync(HttpClient coordinator, Guid project, Dictionary<string, string> fields) =>
         LinkIn(await PostAsync(coordinator, project, "Link", fields));
 
     /// <summary>The address of a link, where the page that made it shows it.</summary>

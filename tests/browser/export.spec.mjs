@@ -91,3 +91,30 @@ test("the preview follows what is chosen: pages, days and what cannot be", async
   await dialog.getByRole("radio", { name: /^Picture/ }).check();
   await expect(dialog.getByLabel("Size")).toBeVisible();
 });
+
+test("whoever sees the plan by a link exports what it shows, where that is allowed", async ({
+  page,
+  plan,
+  browser,
+}) => {
+  await plan.bringIn(fair);
+  const project = new URL(page.url()).pathname;
+  await page.goto(`${project}/sharing`);
+  await page.getByLabel("For whom").fill("Harbour office");
+  await page.getByRole("checkbox", { name: /^It may be exported/ }).check();
+  await page.getByRole("button", { name: "Create link" }).click();
+  const link = /http\S+\/shared\/[\w-]+/.exec(await page.locator("main").innerText())?.[0] ?? "";
+  const context = await browser.newContext();
+  const guest = await context.newPage();
+  await guest.goto(new URL(new URL(link).pathname, page.url()).href);
+  await guest.getByRole("button", { name: "Export…" }).click();
+  const dialog = guest.getByRole("dialog", { name: "Export" });
+  await expect(dialog.getByRole("img", { name: "Preview, 1 page" })).toBeVisible();
+  await expect(dialog.getByRole("radio", { name: "Plan document" })).toHaveCount(0);
+  const [download] = await Promise.all([
+    guest.waitForEvent("download"),
+    dialog.getByRole("button", { name: "Download" }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe("Quay fair.pdf");
+  await context.close();
+});

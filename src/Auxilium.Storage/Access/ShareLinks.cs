@@ -17,6 +17,7 @@ public sealed class ShareLinks(IDbContextFactory<AuxiliumDb> databases, TimeProv
         string? passwordHash,
         DateTime? endsAt,
         string[] columns,
+        bool allowsExport = false,
         CancellationToken cancel = default
     )
     {
@@ -36,6 +37,7 @@ public sealed class ShareLinks(IDbContextFactory<AuxiliumDb> databases, TimeProv
                 MadeAt = clock.GetUtcNow().UtcDateTime,
                 EndsAt = endsAt,
                 Columns = columns,
+                AllowsExport = allowsExport,
             }
         );
         Audit.Note(

@@ -1,9 +1,12 @@
 using System.Globalization;
 using Auxilium.Exchange.Tables;
+using Auxilium.Storage.Access;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Plans;
+using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
 using Auxilium.Web.Mail;
+using Auxilium.Web.Pages.Sharing;
 
 namespace Auxilium.Web.Api;
 
@@ -23,6 +26,43 @@ internal static class ExportApi
             .Produces<byte[]>(contentType: "application/octet-stream")
             .ProducesProblem(400)
             .ProducesProblem(404);
+
+    /// <summary>What a read-only link shows, for whoever has it.</summary>
+    public static void MapShared(WebApplication app) =>
+        app.MapGet("/shared/{secret}/export", ExportSharedAsync)
+            .AllowAnonymous()
+            .RequireRateLimiting(Limits.Doors)
+            .ExcludeFromDescription();
+
+    private static async Task<IResult> ExportSharedAsync(
+        string secret,
+        [AsParameters] ExportQuery query,
+        HttpContext context,
+        ShareLinks links,
+        SharedDoor door,
+        PlanStore store,
+        Budgets budgets,
+        Handouts handouts,
+        CancellationToken cancel
+    )
+    {
+        context.Response.Headers["Referrer-Policy"] = "no-referrer";
+        if (
+            await links.FindAsync(secret, cancel) is not { AllowsExport: true } link
+            || !door.HasEntered(context, link)
+            || await store.LoadAsync(link.ProjectId, cancel) is not { } plan
+        )
+            return Problems.NoSuchProject();
+        using var turn = await budgets.EnterAsync(context, cancel);
+        try
+        {
+            return Sent(context, plan, query, await handouts.OfAsync(query, plan, context, cancel, (link, secret)), cancel);
+        }
+        catch (ExportProblem problem)
+        {
+            return Problems.Bad(problem.Message, problem.Field);
+        }
+    }
 
     private static async Task<IResult> ExportAsync(
         Guid id,
@@ -65,11 +105,25 @@ internal static class ExportApi
 /// <summary>Gathers what a file of a plan is made of.</summary>
 internal sealed class Handouts(OwnAddress address, OrganisationClock clock, Organisation organisation, Today today)
 {
+    /// <param name="link">
+    /// The read-only link that it is asked for by, with its secret; <c>null</c> where it is by somebody signed in.
+    /// </param>
     /// <exception cref="ExportProblem">It is asked for in a way that cannot be.</exception>
-    public async Task<Handout> OfAsync(ExportQuery query, StoredPlan plan, HttpContext context, CancellationToken cancel)
+    public async Task<Handout> OfAsync(
+        ExportQuery query,
+        StoredPlan plan,
+        HttpContext context,
+        CancellationToken cancel,
+        (ShareLinkRow Link, string Secret)? link = null
+    )
     {
-        var of = await organisation.FindAsync(cancel);
-        var table = new PlanTable(plan.Schedule, today.Date, query.ColumnsAmong(PlanTable.ColumnsOf(plan.Schedule.Plan)), query.RowIds);
+        if (link is not null && !query.Wanted.IsForLinks)
+            throw new ExportProblem("A plan that is seen by a link cannot be exported whole.", "format");
+        var known = link is var (of, _) ? SharedColumns.OfTables(of.Columns) : PlanTable.ColumnsOf(plan.Schedule.Plan);
+        var columns = query.ColumnsAmong(known)
+            ?? (link is null ? null : [.. PlanTable.Usual.Where(column => known.Any(k => k.Key == column.Key))]);
+        var here = await organisation.FindAsync(cancel);
+        var table = new PlanTable(plan.Schedule, today.Date, columns, query.RowIds);
         if (table.Rows.IsEmpty && query.Rows is not null)
             throw new ExportProblem("None of these rows is in the plan any more: choose others, or all.", "rows");
         _ = query.SeparatorSign;
@@ -80,9 +134,13 @@ internal sealed class Handouts(OwnAddress address, OrganisationClock clock, Orga
             today.Date,
             clock.GetUtcNow().UtcDateTime,
             clock.ToUtc,
-            task => address.Of($"/projects/{plan.Project}#{task}"),
-            string.Join(", ", new[] { context.User.Identity?.Name, of?.Name }.OfType<string>().Where(name => name.Length > 0)),
-            of?.FirstWeekday ?? DayOfWeek.Monday
+            task => address.Of(link is var (_, secret) ? $"/shared/{secret}" : $"/projects/{plan.Project}#{task}"),
+            string.Join(
+                ", ",
+                new[] { link is null ? context.User.Identity?.Name : null, here?.Name }.OfType<string>().Where(name => name.Length > 0)
+            ),
+            here?.FirstWeekday ?? DayOfWeek.Monday,
+            link?.Link.Columns
         );
     }
 }

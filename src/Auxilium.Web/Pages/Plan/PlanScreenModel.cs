@@ -36,8 +36,7 @@ public abstract class PlanScreenModel : PageModel
     public string? Exports { get; protected set; }
 
     /// <summary>The columns that files may have.</summary>
-    public IEnumerable<string> ExportColumns =>
-        [.. PlanTable.All.Select(column => column.Key), .. View.Project.Fields.Where(own => !own.Retired).Select(own => $"own:{own.Id}")];
+    public IEnumerable<string> ExportColumns { get; protected set; } = [];
 
     public ProjectPages Pages { get; private set; } = null!;
 
@@ -68,6 +67,11 @@ public abstract class PlanScreenModel : PageModel
         Pages = new ProjectPages(id, Screen, rights, secret);
         if (secret is null)
             Exports = $"/api/v1/projects/{id}/export";
+        ExportColumns =
+        [
+            .. PlanTable.All.Select(column => column.Key),
+            .. view.Project.Fields.Where(field => !field.Retired).Select(field => $"own:{field.Id}"),
+        ];
         Data = JsonSerializer.Serialize(
             new
             {

@@ -43,6 +43,9 @@ public sealed class SharingModel(
     [BindProperty]
     public string[] Columns { get; set; } = ["state", "owner"];
 
+    [BindProperty]
+    public bool AllowsExport { get; set; }
+
     public Guid Id { get; private set; }
 
     public string Name { get; private set; } = "";
@@ -133,6 +136,7 @@ public sealed class SharingModel(
                 string.IsNullOrEmpty(Password) ? null : hasher.HashPassword(new Account(), Password),
                 end,
                 chosen,
+                AllowsExport,
                 cancel
             )
             is not { } secret
@@ -151,6 +155,20 @@ public sealed class SharingModel(
             return NotFound();
         await links.WithdrawAsync(id, link, User.PersonId(), cancel);
         return Done("The link no longer opens.");
+    }
+
+    /// <summary>What a link shows, and until when.</summary>
+    public string About(ShareLinkRow link)
+    {
+        List<string> parts = [link.Columns.Length == 0 ? "names and dates" : "with " + string.Join(", ", link.Columns.Select(WordOf))];
+        if (link.PasswordHash is not null)
+            parts.Add("asks for a password");
+        if (link.AllowsExport)
+            parts.Add("may be exported");
+        if (link.EndsAt is { } end)
+            parts.Add($"until {Day(end)}");
+        parts.Add(link.UsedAt is { } used ? $"opened last on {Day(used)}" : "not opened yet");
+        return string.Join(", ", parts);
     }
 
     public string Day(DateTime utc) => clock.DayOf(utc);

@@ -4,7 +4,6 @@ using Auxilium.Storage.Rows;
 using Auxilium.Web.Pages.Plan;
 using Auxilium.Web.PlanScreen;
 using Microsoft.AspNetCore.Authorization;
-using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.RateLimiting;
@@ -20,14 +19,10 @@ public sealed class SharedModel(
     PlanStore store,
     PlanViews views,
     IPasswordHasher<Account> hasher,
-    IDataProtectionProvider protection,
+    SharedDoor door,
     Today today
 ) : PlanScreenModel
 {
-    private const string Cookie = "auxilium-shared";
-
-    private static readonly TimeSpan Lasts = TimeSpan.FromHours(8);
-
     [BindProperty]
     public string? Password { get; set; }
 
@@ -40,14 +35,12 @@ public sealed class SharedModel(
 
     public bool AsksPassword { get; private set; }
 
-    private ITimeLimitedDataProtector Protector => protection.CreateProtector("shared plan").ToTimeLimitedDataProtector();
-
     public async Task<IActionResult> OnGetAsync(string secret, string? screen, CancellationToken cancel)
     {
         Response.Headers["Referrer-Policy"] = "no-referrer";
         if (await links.FindAsync(secret, cancel) is not { } link || await store.LoadAsync(link.ProjectId, cancel) is not { } plan)
             return Gone();
-        if (link.PasswordHash is not null && !HasEntered(link))
+        if (link.PasswordHash is not null && !door.HasEntered(HttpContext, link))
         {
             AsksPassword = true;
             return Page();
@@ -69,6 +62,8 @@ public sealed class SharedModel(
             },
             secret
         );
+        if (link.AllowsExport)
+            (Exports, ExportColumns) = ($"/shared/{secret}/export", SharedColumns.OfTables(link.Columns).Select(column => column.Key));
         return Page();
     }
 
@@ -85,35 +80,9 @@ public sealed class SharedModel(
             ModelState.AddModelError(nameof(Password), "This is not the password of this link.");
             return Page();
         }
-        Response.Cookies.Append(
-            Cookie,
-            Protector.Protect(Mark(link), Lasts),
-            new CookieOptions
-            {
-                HttpOnly = true,
-                SameSite = SameSiteMode.Lax,
-                Secure = Request.IsHttps,
-                Path = $"/shared/{secret}",
-                IsEssential = true,
-            }
-        );
+        door.Enter(HttpContext, link, secret);
         return Redirect($"/shared/{secret}{(screen is null ? "" : $"/{screen}")}");
     }
-
-    /// <summary>Whether this browser has given the password that the link has now.</summary>
-    private bool HasEntered(ShareLinkRow link)
-    {
-        try
-        {
-            return Request.Cookies[Cookie] is { } kept && Protector.Unprotect(kept) == Mark(link);
-        }
-        catch (System.Security.Cryptography.CryptographicException)
-        {
-            return false;
-        }
-    }
-
-    private static string Mark(ShareLinkRow link) => $"{link.Id} {link.PasswordHash}";
 
     private Microsoft.AspNetCore.Mvc.RazorPages.PageResult Gone()
     {

@@ -1,4 +1,6 @@
 using System.Text.Json.Nodes;
+using Auxilium.Exchange.Tables;
+using Auxilium.Planning.Facts;
 using Auxilium.Web.PlanScreen;
 
 namespace Auxilium.Web.Pages.Sharing;
@@ -47,6 +49,17 @@ internal static class SharedColumns
             },
         };
     }
+
+    /// <summary>The columns that files may have, of those that a link shows.</summary>
+    public static IReadOnlyList<PlanColumn> OfTables(IReadOnlyCollection<string> columns) =>
+        [
+            .. PlanTable.All.Where(column =>
+                column.Key is "no" or "name" or "start" or "finish"
+                || (column.Key is "owner" or "length" or "after" or "deadline" or "state" && columns.Contains(column.Key))
+                || (column.Key == "progress" && columns.Contains("state"))
+                || (PlainFacts.Find(column.Key)?.SharedWith is { } shown && columns.Contains(shown))
+            ),
+        ];
 
     /// <summary>A view with only these columns. Each part is named here: what is not, is not in it, so no browser can show it.</summary>
     public static PlanView Only(PlanView view, IReadOnlyCollection<string> columns)

@@ -16,7 +16,11 @@ export const EVERYTHING = [
     name: "export",
     title: "Export the plan as a file",
     can: ({ store }) =>
-      store.rights === "shared" || store.rights === "past" ? "Ask who coordinates the project for a file." : null,
+      store.rights === "past"
+        ? "This is the plan as it was: go back to now to export it."
+        : document.getElementById("main")?.dataset.exports
+          ? null
+          : "This link shows the plan only: ask whoever sent it for a file.",
     run: ({ openExport }) => openExport(),
   },
   { name: "undo", title: "Undo", keys: "Ctrl+Z", everywhere: true, run: ({ actions }) => actions.undo() },
