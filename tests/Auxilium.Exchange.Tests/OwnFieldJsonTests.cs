@@ -95,7 +95,7 @@ public class OwnFieldJsonTests
 
     private static Plan Add(Plan plan, string csv, params string[] kinds)
     {
-        var file = ListFile.Read("list.csv", Encoding.UTF8.GetBytes(csv), null, null, default);
+        var file = ListFile.Read("list.csv", Encoding.UTF8.GetBytes(csv));
         var schedule = Scheduler.Calculate(plan);
         var options = new ListOptions(
             kinds.Length == 0 ? null : [.. kinds.Select(name => ListColumnKind.Find(name, plan.Project.Fields)!)],

@@ -5,13 +5,16 @@ using Auxilium.Exchange.Lists;
 namespace Auxilium.Exchange.Files;
 
 /// <summary>A file with a list in it, as the text that copying that list would give.</summary>
-/// <param name="Kind">What kind of file it is: <c>spreadsheet</c>, <c>table</c> or <c>text</c>.</param>
+/// <param name="Kind">What kind of file it is: <c>spreadsheet</c>, <c>table</c>, <c>calendar</c> or <c>text</c>.</param>
 /// <param name="Text">Lines, with tabs between their cells; indentation of rows as blanks before each of their cells.</param>
 /// <param name="Sheets">Names of the sheets that can be seen; empty for other kinds.</param>
 /// <param name="Sheet">Which of them the text is of, from 0.</param>
 /// <param name="HeadRow">The row that the text begins with, from 1: the one with headings, where any is found.</param>
 public sealed record ListFile(string Kind, string Text, ImmutableArray<string> Sheets, int Sheet, int HeadRow)
 {
+    /// <summary>By row below the headings: when it comes again; empty where no row does.</summary>
+    public ImmutableArray<ListRepeat?> Repeats { get; init; } = [];
+
     /// <summary>A file is at most this large.</summary>
     public const int MostBytes = 20 * 1024 * 1024;
 
@@ -23,12 +26,14 @@ public sealed record ListFile(string Kind, string Text, ImmutableArray<string> S
     /// <param name="content">What is in it.</param>
     /// <param name="sheet">Which sheet, from 0; the first with something in it when left out.</param>
     /// <param name="headRow">The row with the headings, from 1; looked for when left out.</param>
+    /// <param name="zone">The organisation's time zone; that of the server when left out.</param>
     /// <exception cref="FileRefusedException">No list can be read from it.</exception>
     public static ListFile Read(
         string name,
         ReadOnlyMemory<byte> content,
         int? sheet = null,
         int? headRow = null,
+        TimeZoneInfo? zone = null,
         CancellationToken cancel = default
     )
     {
@@ -44,6 +49,11 @@ public sealed record ListFile(string Kind, string Text, ImmutableArray<string> S
         if (OldOrOther(content.Span) is { } what)
             throw new FileRefusedException($"“{name}” is {what}: save the list as a spreadsheet (XLSX) or as CSV, and choose that.");
         var text = TextOf(name, content.Span);
+        if (CalendarFile.IsOne(content.Span))
+        {
+            var (entries, repeats) = CalendarFile.Read(name, text, zone ?? TimeZoneInfo.Local, cancel);
+            return Of("calendar", entries, [], 0, 1) with { Repeats = repeats };
+        }
         var table = CommaTable.Read(text, cancel);
         return table is null ? new ListFile("text", text, [], 0, 1) : Of("table", table, [], 0, headRow);
     }

@@ -24,6 +24,7 @@ internal sealed partial class ListMaker(
     private readonly List<PlanEdit> _adds = [];
     private readonly List<PlanEdit> _facts = [];
     private readonly List<(PlanTime At, PlanEdit Edit)> _places = [];
+    private readonly List<PlanEdit> _repeats = [];
     private readonly List<string> _newPeople = [];
     private readonly Dictionary<ListColumnKind, OwnField> _newFields = [];
 
@@ -54,8 +55,15 @@ internal sealed partial class ListMaker(
         foreach (var row in rows)
             ReadCells(row);
         ReadLinks(rows);
+        ReadRepeats(rows);
         var links = rows.Where(row => row.Before.Count > 0).Select(row => new SetPredecessors(row.Id, [.. row.Before]));
-        var edit = new Together([.. _adds, .. _facts, .. links, .. _places.OrderBy(place => place.At).Select(place => place.Edit)]);
+        var edit = new Together([
+            .. _adds,
+            .. _facts,
+            .. links,
+            .. _places.OrderBy(place => place.At).Select(place => place.Edit),
+            .. _repeats,
+        ]);
         var problem = WhyRefused(edit, rows);
         return new ListReading(
             columns,
@@ -212,6 +220,19 @@ internal sealed partial class ListMaker(
         row.Cells[kind] = cell;
         if (value is not null)
             _facts.Add(new SetOwn(row.Id, field.Id, value));
+    }
+
+    private void ReadRepeats(List<Row> rows)
+    {
+        for (var i = 0; i < rows.Count && i < options.Repeats?.Count; i++)
+        {
+            if (options.Repeats[i] is not { } repeat)
+                continue;
+            if (repeat.Rule is { } rule)
+                _repeats.Add(new RepeatTask(rows[i].Id, rule));
+            if (repeat.Problem is { } problem)
+                rows[i].Problems.Add(new(null, problem));
+        }
     }
 
     /// <summary>A cell may name several: the first is the owner, the others help.</summary>

@@ -1,4 +1,5 @@
 using System.Text.RegularExpressions;
+using Auxilium.Exchange.Files;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Typing;
@@ -12,13 +13,15 @@ namespace Auxilium.Exchange.Lists;
 /// <param name="Parent">The phase that the rows go into; <c>null</c> for the top level.</param>
 /// <param name="After">The row of that phase that they stand after; first when <c>null</c>.</param>
 /// <param name="Levels">By line: how deep its row stands, where a person has said so.</param>
+/// <param name="Repeats">By row: when it comes again.</param>
 public sealed record ListOptions(
     IReadOnlyList<ListColumnKind>? Columns = null,
     DateOrder Order = DateOrder.Unknown,
     bool MakePeople = true,
     string? Parent = null,
     string? After = null,
-    IReadOnlyDictionary<int, int>? Levels = null
+    IReadOnlyDictionary<int, int>? Levels = null,
+    IReadOnlyList<ListRepeat?>? Repeats = null
 );
 
 /// <summary>

@@ -26,6 +26,10 @@ public static partial class DateText
         if (DateOrTime.TryParseIso(trimmed, out date))
             return InRange(date, ref problem);
         date = default;
+        // As tables that we hand out have it, and many others: 2027-05-12 14:00.
+        if (trimmed.Length > 11 && trimmed[10] == ' ' && DateOrTime.TryParseIso(trimmed[..10], out var iso))
+            if (TimeAlone().Match(trimmed[11..]) is { Success: true } time)
+                return WithTime(time, iso.Date, ref date, ref problem);
         var match = trimmed.Length > 40 ? Match.Empty : Pattern().Match(trimmed);
         if (match.Success && match.Groups["weekday"].Success)
         {
@@ -151,6 +155,9 @@ public static partial class DateText
         RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture | RegexOptions.CultureInvariant
     )]
     private static partial Regex Pattern();
+
+    [GeneratedRegex(@"^(?<hour>\d{1,2}):(?<minute>\d{2})$")]
+    private static partial Regex TimeAlone();
 
     [GeneratedRegex(@"^\d{1,4}[./-]\d{1,2}([./-]\d{0,4})?$")]
     private static partial Regex Numbers();

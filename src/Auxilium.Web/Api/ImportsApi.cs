@@ -55,6 +55,7 @@ internal static class ImportsApi
         PlanStore store,
         PlanEdits edits,
         Budgets budgets,
+        OrganisationClock clock,
         Today today,
         CancellationToken cancel,
         [Description("Whether the edit is made.")] bool commit = false
@@ -73,8 +74,17 @@ internal static class ImportsApi
         {
             if (PlanDocumentReader.IsLikelyOne(form.File.Span))
                 return Problems.Bad($"“{form.FileName}” is a whole plan: New project makes a project of it.", "file");
-            var file = ListFile.Read(form.FileName, form.File, form.Number("sheet"), form.Number("headRow"), cancel);
-            var reading = ListReader.Read(file.Text, options, plan.Schedule, await store.DirectoryAsync(cancel), today.Date);
+            var file = ListFile.Read(form.FileName, form.File, form.Number("sheet"), form.Number("headRow"), clock.LocalTimeZone, cancel);
+            var reading = ListReader.Read(
+                file.Text,
+                options with
+                {
+                    Repeats = file.Repeats,
+                },
+                plan.Schedule,
+                await store.DirectoryAsync(cancel),
+                today.Date
+            );
             var answer = ImportDocument.Of(file, reading);
             if (!commit)
                 return Results.Ok(answer);
@@ -105,6 +115,7 @@ internal static class ImportsApi
         PlanStore store,
         Organisation organisation,
         Budgets budgets,
+        OrganisationClock clock,
         Today today,
         CancellationToken cancel
     )
@@ -118,7 +129,7 @@ internal static class ImportsApi
             return await ProjectsApi.MakeAsync(form.File, context, store, cancel);
         try
         {
-            var file = ListFile.Read(form.FileName, form.File, form.Number("sheet"), form.Number("headRow"), cancel);
+            var file = ListFile.Read(form.FileName, form.File, form.Number("sheet"), form.Number("headRow"), clock.LocalTimeZone, cancel);
             var name = ProjectEdits.CheckName(form.Fields.GetValueOrDefault("name") ?? Path.GetFileNameWithoutExtension(form.FileName));
             var typed = form.Fields.GetValueOrDefault("start") ?? "today";
             if (!DateText.TryParse(typed, today.Date, out var start, out var problem))
@@ -127,7 +138,7 @@ internal static class ImportsApi
             empty = empty with { Project = empty.Project with { Start = start.AsStart(empty.ProjectCalendar) } };
             var directory = await store.DirectoryAsync(cancel);
             var schedule = Scheduler.Calculate(empty, cancel);
-            var reading = ListReader.Read(file.Text, options, schedule, directory, today.Date);
+            var reading = ListReader.Read(file.Text, options with { Repeats = file.Repeats }, schedule, directory, today.Date);
             if (reading.Edit is not { } edit)
                 return Problems.Bad(reading.Problem ?? "Nothing in this file can be added.", "file");
             var made = EditPipeline.Run(edit, new EditContext(schedule, today.Date, directory) { Cancel = cancel }).After.Plan;
