@@ -54,6 +54,43 @@ public partial class WeekTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Contains("on its way by mail", await sent.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
 
+    [Theory]
+    [InlineData("", "Tasks of Imke Varga")]
+    [InlineData("&who=wanda", "Tasks of Wanda Coles")]
+    [InlineData("&who=team:Workshop", "Tasks of Workshop")]
+    [InlineData("&who=:everybody", "Everybody’s tasks")]
+    [InlineData("&who=:nobody", "Tasks of nobody")]
+    public async Task The_list_of_a_person_a_team_or_everybody_is_a_pdf(string who, string title)
+    {
+        await demo.Api.CreateAsync(Plan);
+        using var answer = await demo.App.SignedIn().GetAsync($"/my-week?handler=Pdf&from=2027-05-10&days=14{who}");
+        Assert.Equal("application/pdf", answer.Content.Headers.ContentType!.MediaType);
+        var pdf = System.Text.Encoding.Latin1.GetString(await answer.Content.ReadAsByteArrayAsync());
+        Assert.StartsWith("%PDF-", pdf, StringComparison.Ordinal);
+        // Titles are in UTF-16 where they have to be.
+        Assert.Contains(
+            title.All(char.IsAscii) ? title : string.Concat(title.Select(c => $"{(int)c:X4}")),
+            pdf,
+            StringComparison.OrdinalIgnoreCase
+        );
+        using var hidden = await demo.App.SignedIn("oona").GetAsync("/my-week?handler=Pdf&who=wanda");
+        Assert.Equal(HttpStatusCode.NotFound, hidden.StatusCode);
+    }
+
+    [Fact]
+    public async Task The_mail_with_a_list_has_it_as_a_pdf()
+    {
+        var imke = demo.App.SignedIn();
+        using var sent = await TestApp.PostFormAsync(imke, "/my-week", "/my-week?handler=Mail&who=wanda&from=2027-05-10", []);
+        var post = "";
+        for (var tries = 0; tries < 100 && !post.Contains("[Tasks 2027-05-10.pdf]", StringComparison.Ordinal); tries++)
+        {
+            post = WebUtility.HtmlDecode(await imke.GetStringAsync("/post"));
+            await Task.Delay(100);
+        }
+        Assert.Contains("[Tasks 2027-05-10.pdf]", post, StringComparison.Ordinal);
+    }
+
     [Fact]
     public async Task Hours_are_said_for_own_tasks_and_shown_with_what_is_said()
     {

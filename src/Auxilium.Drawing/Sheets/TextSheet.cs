@@ -14,8 +14,12 @@ public sealed record ParagraphBlock(string Text, bool IsStrong = false) : TextBl
 
 /// <param name="Columns">Titles, and how wide each is beside the others.</param>
 /// <param name="Rows">A text for each column.</param>
-public sealed record TableBlock(ImmutableArray<(string Title, float Share)> Columns, IReadOnlyList<IReadOnlyList<string>> Rows)
-    : TextBlock;
+/// <param name="HasBoxes">Whether each row begins with a box to tick.</param>
+public sealed record TableBlock(
+    ImmutableArray<(string Title, float Share)> Columns,
+    IReadOnlyList<IReadOnlyList<string>> Rows,
+    bool HasBoxes = false
+) : TextBlock;
 
 /// <summary>Headings, paragraphs and tables: the report, and lists to hand out.</summary>
 public sealed class TextSheet : Sheet
@@ -23,6 +27,7 @@ public sealed class TextSheet : Sheet
     private const float Size = 11.5f;
     private const float LineHeight = 15;
     private const float Gap = 10;
+    private const float Inset = 16;
 
     private readonly IReadOnlyList<TextBlock> _blocks;
     private readonly Lettering _letters;
@@ -104,9 +109,10 @@ public sealed class TextSheet : Sheet
 
         void Row(IReadOnlyList<string> cells, Face face, bool isHead)
         {
+            var inset = table.HasBoxes ? Inset : 0;
             List<List<string>> lines =
             [
-                .. cells.Select((cell, at) => _letters.Wrap(cell, at == 0 ? Face.Strong : face, Size, widths[at])),
+                .. cells.Select((cell, at) => _letters.Wrap(cell, at == 0 ? Face.Strong : face, Size, widths[at] - (at == 0 ? inset : 0))),
             ];
             var height = lines.Max(cell => cell.Count) * LineHeight + 7;
             Add(
@@ -114,12 +120,14 @@ public sealed class TextSheet : Sheet
                 (pen, top) =>
                 {
                     var x = 0f;
+                    if (table.HasBoxes && !isHead)
+                        pen.Frame(new SKRect(0.5f, top + 5, 9.5f, top + 14), pen.Inks.Text);
                     for (var at = 0; at < lines.Count; at++)
                     {
                         for (var i = 0; i < lines[at].Count; i++)
                             pen.Text(
                                 lines[at][i],
-                                x,
+                                at == 0 ? x + inset : x,
                                 top + 14 + i * LineHeight,
                                 at == 0 ? Face.Strong : face,
                                 Size,

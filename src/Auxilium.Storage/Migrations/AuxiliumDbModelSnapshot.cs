@@ -654,6 +654,14 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<byte[]>("Attachment")
+                        .HasColumnType("bytea")
+                        .HasColumnName("attachment");
+
+                    b.Property<string>("AttachmentName")
+                        .HasColumnType("text")
+                        .HasColumnName("attachment_name");
+
                     b.Property<string>("Body")
                         .IsRequired()
                         .HasColumnType("text")

@@ -10,10 +10,22 @@ public sealed class Mails(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
     /// <summary>After so many tries a mail has failed.</summary>
     public const int MostTries = 8;
 
-    public async Task QueueAsync(string to, string subject, string body, CancellationToken cancel = default)
+    public Task QueueAsync(string to, string subject, string body, CancellationToken cancel = default) =>
+        QueueAsync(to, subject, body, null, cancel);
+
+    /// <param name="attachment">A PDF that goes with it, and what that is called.</param>
+    public async Task QueueAsync(
+        string to,
+        string subject,
+        string body,
+        (string Name, byte[] Content)? attachment,
+        CancellationToken cancel = default
+    )
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        db.Mails.Add(Row(to, subject, body, clock.GetUtcNow().UtcDateTime));
+        var mail = Row(to, subject, body, clock.GetUtcNow().UtcDateTime);
+        (mail.AttachmentName, mail.Attachment) = (attachment?.Name, attachment?.Content);
+        db.Mails.Add(mail);
         await db.SaveChangesAsync(cancel);
     }
 
@@ -55,7 +67,8 @@ public sealed class Mails(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
                     m.SetProperty(x => x.State, MailState.Sent)
                         .SetProperty(x => x.SentAt, now)
                         .SetProperty(x => x.Problem, (string?)null)
-                        .SetProperty(x => x.Body, ""),
+                        .SetProperty(x => x.Body, "")
+                        .SetProperty(x => x.Attachment, (byte[]?)null),
                 cancel
             );
     }

@@ -82,6 +82,12 @@ public sealed class MailRow
 
     /// <summary>Why the last try failed.</summary>
     public string? Problem { get; set; }
+
+    /// <summary>A PDF that goes with it, until it was sent; <c>null</c> for none.</summary>
+    public byte[]? Attachment { get; set; }
+
+    /// <summary>What the PDF is called.</summary>
+    public string? AttachmentName { get; set; }
 }
 
 /// <summary>A mail that the stand-in for a mail server took.</summary>

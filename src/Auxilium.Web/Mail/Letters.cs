@@ -84,9 +84,19 @@ public sealed class Letters(Mails mails, OwnAddress address, Organisation organi
         );
     }
 
-    public async Task SendAsync(string mail, string subject, string body, CancellationToken cancel)
+    public Task SendAsync(string mail, string subject, string body, CancellationToken cancel) =>
+        SendAsync(mail, subject, body, null, cancel);
+
+    /// <param name="attachment">A PDF that goes with it, and what that is called.</param>
+    public async Task SendAsync(
+        string mail,
+        string subject,
+        string body,
+        (string Name, byte[] Content)? attachment,
+        CancellationToken cancel
+    )
     {
-        await mails.QueueAsync(mail, subject, body, cancel);
+        await mails.QueueAsync(mail, subject, body, attachment, cancel);
         await news.TellAsync(PlanNews.Mail, cancel);
     }
 }

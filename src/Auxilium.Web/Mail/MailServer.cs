@@ -56,14 +56,27 @@ public sealed class MailServer(IConfiguration configuration, TimeProvider clock)
         );
     }
 
+    /// <inheritdoc cref="SendAsync(Guid, string, string, string, ValueTuple{string, byte[]}?, CancellationToken)"/>
+    public Task<(string Why, MailFate Fate)?> SendAsync(Guid id, string to, string subject, string body, CancellationToken cancel) =>
+        SendAsync(id, to, subject, body, null, cancel);
+
     /// <summary>Hands a mail over. What was sent, and not answered, may have been taken: it is not to be sent again.</summary>
     /// <returns><c>null</c> when the server took it; otherwise why not, and what to do with it.</returns>
-    public async Task<(string Why, MailFate Fate)?> SendAsync(Guid id, string to, string subject, string body, CancellationToken cancel)
+    /// <param name="attachment">A PDF that goes with it, and what that is called.</param>
+    public async Task<(string Why, MailFate Fate)?> SendAsync(
+        Guid id,
+        string to,
+        string subject,
+        string body,
+        (string Name, byte[] Content)? attachment,
+        CancellationToken cancel
+    )
     {
+        var text = new TextPart("plain") { Text = body };
         using var message = new MimeMessage
         {
             Subject = subject,
-            Body = new TextPart("plain") { Text = body },
+            Body = attachment is var (file, content) ? new Multipart("mixed") { text, Pdf(file, content) } : text,
             Date = clock.GetUtcNow(),
             MessageId = $"{id:N}@auxilium",
         };
@@ -140,4 +153,13 @@ public sealed class MailServer(IConfiguration configuration, TimeProvider clock)
         QueryHelpers.ParseQuery(server.Query).TryGetValue("from", out var from) && MailboxAddress.TryParse(from, out _)
             ? from.ToString()
             : null;
+
+    private static MimePart Pdf(string name, byte[] content) =>
+        new("application", "pdf")
+        {
+            Content = new MimeContent(new MemoryStream(content)),
+            ContentDisposition = new ContentDisposition(ContentDisposition.Attachment),
+            ContentTransferEncoding = ContentEncoding.Base64,
+            FileName = name,
+        };
 }

@@ -57,7 +57,7 @@ internal sealed class MailStandIn(MailServer server, Mails mails) : BackgroundSe
             await mails.KeepPostAsync(
                 string.Join(", ", transaction.To.Select(t => t.AsAddress())),
                 message.Subject ?? "",
-                message.TextBody ?? "",
+                (message.TextBody ?? "") + string.Concat(message.Attachments.Select(file => $"\n[{file.ContentDisposition?.FileName}]\n")),
                 cancellationToken
             );
             return SmtpResponse.Ok;

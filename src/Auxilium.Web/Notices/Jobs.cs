@@ -124,6 +124,7 @@ internal sealed class MailJob(OneRunner runner, Mails mails, MailServer server, 
                             mail.To,
                             mail.Subject,
                             mail.Body.Replace(Mails.Address, address.Of(""), StringComparison.Ordinal),
+                            mail.Attachment is { } pdf ? (mail.AttachmentName ?? "Auxilium.pdf", pdf) : null,
                             CancellationToken.None
                         )
                         is not var (why, fate)

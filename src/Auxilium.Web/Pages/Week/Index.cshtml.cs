@@ -1,5 +1,7 @@
 using System.Globalization;
+using Auxilium.Exchange;
 using Auxilium.Planning.Typing;
+using Auxilium.Planning.Words;
 using Auxilium.Storage.Access;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
@@ -21,6 +23,7 @@ public sealed class WeekModel(
     Organisation organisation,
     Letters letters,
     OwnAddress address,
+    OrganisationClock clock,
     Today today
 ) : FormPage
 {
@@ -28,6 +31,7 @@ public sealed class WeekModel(
 
     // No id of a person has a colon.
     private const string Nobody = ":nobody";
+    private const string Everybody = ":everybody";
 
     private IReadOnlyList<PersonRow> _people = [];
     private string? _typed;
@@ -73,10 +77,13 @@ public sealed class WeekModel(
             if (person.Email is not { } mail)
                 continue;
             var theirs = await WeekOfAsync([person], cancel);
+            if (Who == Everybody && theirs.Count == 0)
+                continue;
             await letters.SendAsync(
                 mail,
                 $"Your tasks, {Span}",
                 $"Hello {person.Name},\n\n{theirs.ToText(withNames: false)}{address.Of("/my-week")}\n",
+                ($"Tasks {Text(Week.From)}.pdf", await PdfAsync([person], cancel)),
                 cancel
             );
             count++;
@@ -89,11 +96,36 @@ public sealed class WeekModel(
         return Redirect(AddressOf(Week.From));
     }
 
-    public string AddressOf(DateOnly? from) =>
+    /// <summary>The list as a PDF, for each person by themselves.</summary>
+    public async Task<IActionResult> OnGetPdfAsync(string? who, string? from, int? days, CancellationToken cancel)
+    {
+        if (!await LoadAsync(who, from, days, cancel))
+            return NotFound();
+        Response.Headers.CacheControl = "private, no-store";
+        return File(await PdfAsync(_people, cancel), "application/pdf", $"{FileKinds.CleanName($"{Title} {Text(Week.From)}")}.pdf");
+    }
+
+    private async Task<byte[]> PdfAsync(IReadOnlyList<PersonRow> people, CancellationToken cancel)
+    {
+        Dates.SpeakOn(today.Date);
+        var lists = new List<(string, TaskWeek)>();
+        foreach (var person in people)
+            if (await WeekOfAsync([person], cancel) is var week && (people.Count == 1 || week.Count > 0))
+                lists.Add((person.Name, week));
+        if (lists.Count == 0)
+            lists.Add(("", Week));
+        var title = people.Count == 1 ? $"Tasks of {people[0].Name}" : Title;
+        var foot = string.Join(", ", new[] { User.Identity?.Name, (await organisation.FindAsync(cancel))?.Name }.OfType<string>());
+        return WeekPaper.Write(title, Span, lists, $"{foot}, {Dates.Day(today.Date)}", clock.GetUtcNow().UtcDateTime);
+    }
+
+    /// <param name="handler">What else is asked of the list than the page.</param>
+    public string AddressOf(DateOnly? from, string? handler = null) =>
         "/my-week"
         + QueryString.Create(
             new Dictionary<string, string?>
             {
+                ["handler"] = handler,
                 ["who"] = IsOwn ? null : Who,
                 ["from"] = from is { } day ? Text(day) : null,
                 ["days"] = Days == 7 ? null : Days.ToString(CultureInfo.InvariantCulture),
@@ -126,14 +158,16 @@ public sealed class WeekModel(
         );
         if (!IsOwn && !coordinates)
             return false;
-        _people = Who.StartsWith(TeamMark, StringComparison.Ordinal)
-            ? [.. all.Where(p => TeamMark + p.Team == Who)]
+        _people =
+            Who == Everybody ? [.. all]
+            : Who.StartsWith(TeamMark, StringComparison.Ordinal) ? [.. all.Where(p => TeamMark + p.Team == Who)]
             : [.. all.Where(p => p.Id == Who)];
         if (_people.Count == 0 && Who != Nobody)
             return false;
         if (!IsOwn)
             Title =
                 Who == Nobody ? "Tasks of nobody"
+                : Who == Everybody ? "Everybody’s tasks"
                 : Who.StartsWith(TeamMark, StringComparison.Ordinal) ? $"Tasks of {_people[0].Team}"
                 : $"Tasks of {_people[0].Name}";
         if (coordinates)
@@ -141,6 +175,7 @@ public sealed class WeekModel(
             [
                 .. all.Select(p => (p.Id, p.Id == User.PersonId() ? "mine" : p.Name)).OrderBy(c => c.Item2 != "mine"),
                 .. all.Select(p => p.Team).Where(t => t.Length > 0).Distinct().Order().Select(t => (TeamMark + t, $"team {t}")),
+                (Everybody, "everybody’s"),
                 (Nobody, "nobody’s"),
             ];
         Week = await WeekOfAsync(_people, cancel, from);
