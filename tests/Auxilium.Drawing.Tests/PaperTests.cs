@@ -304,6 +304,22 @@ public sealed class PaperTests : IDisposable
     }
 
     [Fact]
+    public void The_logo_stands_at_the_top_on_the_right_and_what_is_none_is_left_out()
+    {
+        using var surface = SKSurface.Create(new SKImageInfo(200, 100));
+        surface.Canvas.Clear(SKColors.Crimson);
+        using var logo = surface.Snapshot().Encode(SKEncodedImageFormat.Png, 90);
+        var table = new PlanTable(Scheduler.Calculate(Fair()), Today);
+        foreach (var (content, isThere) in new[] { (logo.ToArray(), true), ("no picture"u8.ToArray(), false), ([], false) })
+        {
+            var setup = new PageSetup(PaperSize.Find("a4")!, true, Fit.Page, Inks.Colour, "Quay fair", "Plan", "", Logo: content);
+            var pages = new PaperPages(new PlanSheet(table, Today, new SheetWishes(), _letters), setup, _letters);
+            using var picture = SKBitmap.Decode(Prints.Png(pages, 0, 1));
+            Assert.Equal(isThere, picture.GetPixel((int)pages.Size.Width - 40, 40) == SKColors.Crimson);
+        }
+    }
+
+    [Fact]
     public void A_plan_without_rows_is_a_page_too()
     {
         foreach (var sheet in new[] { "plan", "timeline", "month", "chains", "outline" })

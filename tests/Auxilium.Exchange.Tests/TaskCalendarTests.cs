@@ -50,6 +50,40 @@ public class TaskCalendarTests
         );
     }
 
+    [Fact]
+    public void Hours_are_told_in_the_zone_of_the_organisation_whose_rules_come_along_and_changes_are_counted()
+    {
+        var zone = TimeZoneInfo.FindSystemTimeZoneById("Europe/Berlin");
+        var begins = new DateTime(2027, 5, 12, 8, 0, 0, DateTimeKind.Utc);
+        var winter = new DateTime(2027, 12, 1, 8, 0, 0, DateTimeKind.Utc);
+        var text = TaskCalendar.Write(
+            "x",
+            [
+                Task("Rig") with
+                {
+                    Hours = (begins, begins.AddHours(2)),
+                    Sequence = 7,
+                },
+                Task("Store") with
+                {
+                    Id = "s@auxilium",
+                    Hours = (winter, winter.AddHours(2)),
+                },
+            ],
+            Now,
+            zone
+        );
+        Assert.Contains("BEGIN:VTIMEZONE\r\nTZID:Europe/Berlin", text, StringComparison.Ordinal);
+        Assert.Contains("DTSTART;TZID=Europe/Berlin:20270512T100000", text, StringComparison.Ordinal);
+        Assert.Contains("DTEND;TZID=Europe/Berlin:20271201T110000", text, StringComparison.Ordinal);
+        Assert.Contains("SEQUENCE:7", text, StringComparison.Ordinal);
+        var read = Calendar.Load(text)!.Events.ToDictionary(e => e.Summary!);
+        Assert.Equal(begins, read["Rig"].Start!.AsUtc);
+        Assert.Equal(winter.AddHours(2), read["Store"].End!.AsUtc);
+        // Whole days need no zone.
+        Assert.DoesNotContain("VTIMEZONE", TaskCalendar.Write("x", [Task("Rig")], Now, zone), StringComparison.Ordinal);
+    }
+
     /// <summary>What a name has in it is text, and makes no line, property or event of its own.</summary>
     [Theory]
     [InlineData("Boats; lamps, \\ and \"rope\"")]

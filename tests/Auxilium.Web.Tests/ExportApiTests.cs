@@ -47,6 +47,15 @@ public class ExportApiTests(DemoApp demo) : IClassFixture<DemoApp>
         Assert.Equal("\uFEFFTask;Days\r\nChoose the field;3\r\nTents;0.25\r\n", text);
     }
 
+    [Fact]
+    public async Task Rows_from_one_to_another_are_named_by_these_two()
+    {
+        using var some = await ExportAsync("format=csv&rows=b..c&columns=name");
+        Assert.Equal("Task\r\nOpen\r\nTents\r\n", await some.Content.ReadAsStringAsync());
+        using var all = await ExportAsync("format=csv&rows=a,b..b,c&columns=name");
+        Assert.Equal("Task\r\nChoose the field\r\nOpen\r\nTents\r\n", await all.Content.ReadAsStringAsync());
+    }
+
     [Theory]
     [InlineData("plan")]
     [InlineData("timeline")]

@@ -87,6 +87,8 @@ public sealed class Pen(SKCanvas canvas, Inks inks, Lettering letters)
         Text(text, left, y, face, size, colour);
     }
 
+    public void Picture(SKImage image, SKRect box) => canvas.DrawImage(image, box, new SKSamplingOptions(SKCubicResampler.Mitchell));
+
     /// <summary>What is drawn is seen only in a box, and shifted; until the answer is disposed of.</summary>
     public IDisposable Within(SKRect box, float dx = 0, float dy = 0)
     {

@@ -23,6 +23,7 @@ public enum Fit
 /// <param name="Subtitle">What stands below it.</param>
 /// <param name="Foot">Who made it and when.</param>
 /// <param name="HasLegend">Whether the signs are explained.</param>
+/// <param name="Logo">A PNG or JPEG picture that stands at the top on the right; empty for none.</param>
 /// <param name="Transparent">Whether the paper is left out: for a picture that is laid on something.</param>
 public sealed record PageSetup(
     PaperSize Paper,
@@ -33,7 +34,8 @@ public sealed record PageSetup(
     string Subtitle,
     string Foot,
     bool HasLegend = true,
-    bool Transparent = false
+    bool Transparent = false,
+    ReadOnlyMemory<byte> Logo = default
 )
 {
     /// <summary>Points that a length of the screen is long on paper where nothing has to be made smaller: 11 become 8 ¼.</summary>

@@ -19,6 +19,8 @@ public sealed class PaperPages
     private const float FootHeight = 18;
     private const float LegendHeight = 18;
     private const float LegendGap = 16;
+    private const float LogoWidth = 120;
+    private const float LogoHeight = 28;
     private const float Sign = 26;
     private const float Overlap = 14;
     private const float LeastScale = 0.03f;
@@ -119,10 +121,11 @@ public sealed class PaperPages
     private void Around(Pen pen, int at)
     {
         var inks = pen.Inks;
+        var logo = _setup.Title.Length > 0 ? Logo(pen) : 0;
         if (_setup.Title.Length > 0)
         {
-            pen.Text(_letters.Fit(_setup.Title, Face.Title, 16, RoomWidth), Margin, Margin + 13, Face.Title, 16, inks.Text);
-            pen.Text(_letters.Fit(_setup.Subtitle, Face.Text, 9, RoomWidth), Margin, Margin + 27, Face.Text, 9, inks.Mute);
+            pen.Text(_letters.Fit(_setup.Title, Face.Title, 16, RoomWidth - logo), Margin, Margin + 13, Face.Title, 16, inks.Text);
+            pen.Text(_letters.Fit(_setup.Subtitle, Face.Text, 9, RoomWidth - logo), Margin, Margin + 27, Face.Text, 9, inks.Mute);
         }
         var y = Size.Height - Margin - Bottom + 10;
         foreach (var line in _legend)
@@ -143,6 +146,21 @@ public sealed class PaperPages
             pen.Text(number, Size.Width - Margin, foot, Face.Text, 8, inks.Mute, Align.Right);
         }
         pen.Text(_letters.Fit(_setup.Foot, Face.Text, 8, RoomWidth - 80), Margin, foot, Face.Text, 8, inks.Mute);
+    }
+
+    /// <summary>Draws the logo, and says how much room it takes.</summary>
+    private float Logo(Pen pen)
+    {
+        if (_setup.Logo.IsEmpty)
+            return 0;
+        using var data = SKData.CreateCopy(_setup.Logo.Span);
+        using var image = SKImage.FromEncodedData(data);
+        if (image is null)
+            return 0;
+        var scale = Math.Min(LogoWidth / image.Width, LogoHeight / image.Height);
+        var box = SKRect.Create(Size.Width - Margin - image.Width * scale, Margin, image.Width * scale, image.Height * scale);
+        pen.Picture(image, box);
+        return box.Width + LegendGap;
     }
 
     private float LegendWidth(LegendEntry entry) => Sign + 4 + _letters.WidthOf(entry.Says, Face.Text, 8) + LegendGap;

@@ -20,7 +20,8 @@ public sealed record OwnTask(
     TaskState State,
     PlanTime? Start,
     PlanTime? Finish,
-    bool IsOfHours
+    bool IsOfHours,
+    int Version
 );
 
 /// <summary>What somebody has to do, and giving it to somebody else.</summary>
@@ -53,7 +54,8 @@ public sealed class HandOvers(PlanStore store, PlanEdits edits, AcrossPlans acro
                     known.Task.StateOn(today),
                     known.Task.Start,
                     known.Task.Finish,
-                    known.Task.IsOfHours
+                    known.Task.IsOfHours,
+                    known.Version
                 ))
                 .OrderBy(t => t.ProjectName)
                 .ThenBy(t => t.Start ?? PlanTime.Latest),

@@ -123,7 +123,7 @@ internal sealed class Handouts(OwnAddress address, OrganisationClock clock, Orga
         var columns = query.ColumnsAmong(known)
             ?? (link is null ? null : [.. PlanTable.Usual.Where(column => known.Any(k => k.Key == column.Key))]);
         var here = await organisation.FindAsync(cancel);
-        var table = new PlanTable(plan.Schedule, today.Date, columns, query.RowIds);
+        var table = new PlanTable(plan.Schedule, today.Date, columns, query.RowsIn(plan.Schedule.Plan));
         if (table.Rows.IsEmpty && query.Rows is not null)
             throw new ExportProblem("None of these rows is in the plan any more: choose others, or all.", "rows");
         _ = query.SeparatorSign;
@@ -140,6 +140,8 @@ internal sealed class Handouts(OwnAddress address, OrganisationClock clock, Orga
                 new[] { link is null ? context.User.Identity?.Name : null, here?.Name }.OfType<string>().Where(name => name.Length > 0)
             ),
             here?.FirstWeekday ?? DayOfWeek.Monday,
+            clock.LocalTimeZone,
+            here?.Logo,
             link?.Link.Columns
         );
     }

@@ -24,6 +24,8 @@ namespace Auxilium.Web.Api;
 /// <param name="AddressOf">The address of a task.</param>
 /// <param name="By">Who makes it, such as “Imke Varga, Tidewell Boathouse Trust”; empty where nobody is to be named.</param>
 /// <param name="WeekStart">The day that the organisation's weeks begin with.</param>
+/// <param name="Zone">The organisation's time zone.</param>
+/// <param name="Logo">The organisation's; empty where it has none.</param>
 /// <param name="Columns">What may be told besides names and dates; <c>null</c> for all.</param>
 internal sealed record Handout(
     ExportQuery Query,
@@ -35,6 +37,8 @@ internal sealed record Handout(
     Func<string, string> AddressOf,
     string By,
     DayOfWeek WeekStart,
+    TimeZoneInfo Zone,
+    ReadOnlyMemory<byte> Logo,
     IReadOnlyCollection<string>? Columns = null
 )
 {
@@ -54,7 +58,7 @@ internal sealed record Handout(
     {
         Dates.SpeakOn(Today);
         var screen = Query.ScreenDrawn;
-        var setup = Query.Setup(Plan.Name, SubtitleOf(screen), By.Length == 0 ? "" : $"{By}, {Dates.Day(Today)}");
+        var setup = Query.Setup(Plan.Name, SubtitleOf(screen), By.Length == 0 ? "" : $"{By}, {Dates.Day(Today)}", Logo);
         return new PaperPages(screen.Make(this, Query.Wishes(Shown, WeekStart), letters), setup, letters);
     }
 
@@ -172,8 +176,9 @@ internal sealed record ExportFormat(
                 task.IsOfHours ? (handout.ToUtc(task.Start.Value.ToDateTime()), handout.ToUtc(task.Finish.Value.ToDateTime())) : null,
                 task.IsFinished && handout.Shown.HasFlag(Shown.States),
                 IsOwner: true,
-                handout.AddressOf(task.Id)
+                handout.AddressOf(task.Id),
+                handout.Plan.Version
             ));
-        return Encoding.UTF8.GetBytes(TaskCalendar.Write(handout.Plan.Name, tasks, handout.Now));
+        return Encoding.UTF8.GetBytes(TaskCalendar.Write(handout.Plan.Name, tasks, handout.Now, handout.Zone));
     }
 }

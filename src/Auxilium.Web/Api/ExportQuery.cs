@@ -4,6 +4,7 @@ using Auxilium.Drawing.Ink;
 using Auxilium.Drawing.Paper;
 using Auxilium.Drawing.Sheets;
 using Auxilium.Exchange.Tables;
+using Auxilium.Planning.Plans;
 
 namespace Auxilium.Web.Api;
 
@@ -21,7 +22,7 @@ internal sealed record ExportQuery
     [Description("Of PDF, PNG and SVG: plan, timeline, month, chains, outline or report.")]
     public string? Screen { get; init; }
 
-    [Description("Ids of rows, with commas between; all when left out.")]
+    [Description("Ids of rows, with commas between, or “first..last” for those from one to another; all when left out.")]
     public string? Rows { get; init; }
 
     [Description("Columns of the table, with commas between; the usual ones when left out.")]
@@ -98,7 +99,20 @@ internal sealed record ExportQuery
             )
             .ToList();
 
-    internal HashSet<string>? RowIds => Rows?.Split(',').ToHashSet();
+    /// <summary>Ids of the rows that are asked for; <c>null</c> for all.</summary>
+    internal HashSet<string>? RowsIn(Plan plan)
+    {
+        if (Rows is null)
+            return null;
+        var (index, ids) = (plan.Index, new HashSet<string>());
+        foreach (var part in Rows.Split(','))
+            if (!index.TryFind(part, out _) && part.Split("..") is [var first, var last] && index.TryFind(first, out var from))
+                for (var row = from; index.TryFind(last, out var to) && row <= to; row++)
+                    ids.Add(plan.Tasks[row].Id);
+            else
+                ids.Add(part);
+        return ids;
+    }
 
     /// <summary>The screen by its name.</summary>
     internal ExportScreen ScreenDrawn =>
@@ -127,7 +141,7 @@ internal sealed record ExportQuery
     }
 
     /// <param name="project">The project’s name.</param>
-    internal PageSetup Setup(string project, string subtitle, string foot) =>
+    internal PageSetup Setup(string project, string subtitle, string foot, ReadOnlyMemory<byte> logo) =>
         new(
             PaperSize.Find(Paper ?? "a4")
                 ?? throw new ExportProblem($"“paper” is {string.Join(", ", PaperSize.All.Select(paper => paper.Name))}.", "paper"),
@@ -154,7 +168,8 @@ internal sealed record ExportQuery
             subtitle,
             foot,
             Legend ?? true,
-            Transparent ?? false
+            Transparent ?? false,
+            logo
         );
 
     /// <summary>Pixels a point of a picture has.</summary>

@@ -41,9 +41,11 @@ internal static class WeekApi
                     t.IsOfHours ? (clock.ToUtc(t.Start.Value.ToDateTime()), clock.ToUtc(t.Finish.Value.ToDateTime())) : null,
                     t.State == TaskState.Done,
                     t.IsOwner,
-                    address.Of($"/projects/{t.Project}#{t.Task}")
+                    address.Of($"/projects/{t.Project}#{t.Task}"),
+                    t.Version
                 )),
-            clock.GetUtcNow().UtcDateTime
+            clock.GetUtcNow().UtcDateTime,
+            clock.LocalTimeZone
         );
         context.Response.Headers.CacheControl = "private, no-store";
         return Results.Text(text, "text/calendar; charset=utf-8");

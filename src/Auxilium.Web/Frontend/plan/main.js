@@ -22,7 +22,6 @@ import { makePalette } from "./panels/palette.js";
 import { followLive } from "./server/live.js";
 import { Preview } from "./server/preview.js";
 import { drawProblems } from "./panels/problems.js";
-import { listProposals } from "./panels/proposals.js";
 import { listenToRowDrags } from "./list/row-drag.js";
 import { Remembered } from "./state/remembered.js";
 import { showBehind } from "./server/behind.js";
@@ -288,7 +287,14 @@ if (store.rights !== "shared" && store.rights !== "past") {
   followHours(store, main.dataset.project ?? "", data.used);
   outbox.resume();
   followLive(store, main.dataset.project ?? "", main.dataset.me ?? "", outbox, (task) => talk.heard(task));
-  listProposals(store, main.dataset.project ?? "", main.dataset.token ?? "", show);
+  // Fetched when there are any.
+  /** @type {Promise<void> | null} */ let listing = null;
+  store.subscribe(() => {
+    if (store.proposals > 0)
+      listing ??= import("./panels/proposals.js").then(({ listProposals }) =>
+        listProposals(store, main.dataset.project ?? "", main.dataset.token ?? "", show),
+      );
+  });
 }
 if (isPlan)
   printPlan(

@@ -280,7 +280,7 @@ export function queryOf(store, wishes, picked) {
   const query = new URLSearchParams({ format });
   const ids = whole ? [] : rowsOf(store, rows, picked);
   // A plan that is shown whole needs no list of its rows.
-  if (ids && ids.length < store.rows.length) query.set("rows", ids.join(","));
+  if (ids && ids.length < store.rows.length) query.set("rows", inRanges(store, ids));
   const keys = columnKeys(store, columns);
   if (keys.length > 0 && (table || (drawn && wishes.screen === "plan"))) query.set("columns", keys.join(","));
   if (format === "csv") {
@@ -309,6 +309,25 @@ function rowsOf(store, rows, picked) {
   if (rows === "milestones") return store.rows.filter(({ kind }) => kind === "milestone").map(({ id }) => id);
   if (rows === "shown") return store.shown.filter((row) => !row.unsaved && !row.heading).map(({ id }) => id);
   return null;
+}
+
+/**
+ * Rows with an address that stays short: those that follow one another by the first and the last of them.
+ * @param {Store} store
+ * @param {string[]} ids
+ */
+function inRanges(store, ids) {
+  const places = ids.map((id) => store.position.get(id) ?? -1).filter((at) => at >= 0);
+  places.sort((a, b) => a - b);
+  /** @type {[number, number][]} */ const ranges = [];
+  for (const at of places) {
+    const last = ranges.at(-1);
+    if (last && last[1] === at - 1) last[1] = at;
+    else ranges.push([at, at]);
+  }
+  return ranges
+    .map(([from, to]) => (from === to ? store.rows[from].id : `${store.rows[from].id}..${store.rows[to].id}`))
+    .join(",");
 }
 
 /** @param {Store} store @param {string} columns @returns {string[]} none for the usual ones */

@@ -24,11 +24,13 @@ export function listProposals(store, project, token, show) {
     dialog.showModal();
     void draw();
   });
-  store.subscribe(() => {
+  const update = () => {
     button.hidden = store.proposals === 0;
     button.textContent = store.proposals === 1 ? "1 proposal" : `${store.proposals} proposals`;
     if (dialog.open && drawn !== store.proposals) void draw();
-  });
+  };
+  store.subscribe(update);
+  update();
 
   async function draw() {
     drawn = store.proposals;
