@@ -94,8 +94,9 @@ public sealed class TextSheet : Sheet
     {
         var face = paragraph.IsStrong ? Face.Strong : Face.Text;
         foreach (var line in _letters.Wrap(paragraph.Text, face, Size, _width))
-            Add(LineHeight, (pen, top) => pen.Text(line, 0, top + 11, face, Size, pen.Inks.Text));
-        Add(5, (_, _) => { });
+            Add(LineHeight, (pen, top) => pen.Text(line, 0, top + 11, face, Size, pen.Inks.Text), mayEnd: !paragraph.IsStrong);
+        // What stands out introduces what follows: it is not the last on a page.
+        Add(5, (_, _) => { }, mayEnd: !paragraph.IsStrong);
     }
 
     private void Table(TableBlock table)
