@@ -79,19 +79,33 @@ public sealed class Lettering : IDisposable
                 }
                 if (line.Length > 0)
                     lines.Add(line);
-                line = "";
-                foreach (var rune in word.EnumerateRunes())
+                line = word;
+                while (WidthOf(line, face, size) > width && Most(line, face, size, width) is var fitting && fitting < line.Length)
                 {
-                    if (line.Length > 0 && WidthOf(line + rune, face, size) > width)
-                    {
-                        lines.Add(line);
-                        line = "";
-                    }
-                    line += rune;
+                    lines.Add(line[..fitting]);
+                    line = line[fitting..];
                 }
             }
             lines.Add(line);
         }
+    }
+
+    /// <summary>How much of a word there is room for, in UTF-16 units: at least a character, and no half of one.</summary>
+    private int Most(string word, Face face, float size, float width)
+    {
+        var ends = new List<int>();
+        foreach (var rune in word.EnumerateRunes())
+            ends.Add((ends.Count > 0 ? ends[^1] : 0) + rune.Utf16SequenceLength);
+        var (few, many) = (0, ends.Count - 1);
+        while (few < many)
+        {
+            var half = (few + many + 1) / 2;
+            if (WidthOf(word[..ends[half]], face, size) <= width)
+                few = half;
+            else
+                many = half - 1;
+        }
+        return ends[few];
     }
 
     public void Dispose()

@@ -8,7 +8,7 @@ namespace Auxilium.Drawing.Paper;
 public static partial class Prints
 {
     /// <summary>Pixels of a picture: more take more memory than a picture is worth.</summary>
-    public const long MostPixels = 80_000_000;
+    public const long MostPixels = 40_000_000;
 
     /// <summary>The longest side of a page of a PDF, in points: 5 metres.</summary>
     public const float LongestPage = 14_400;
