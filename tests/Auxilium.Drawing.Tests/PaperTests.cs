@@ -4,6 +4,7 @@ using Auxilium.Drawing.Ink;
 using Auxilium.Drawing.Paper;
 using Auxilium.Drawing.Sheets;
 using Auxilium.Exchange.Tables;
+using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Tests;
@@ -68,7 +69,7 @@ public sealed class PaperTests : IDisposable
     private Sheet SheetOf(string name, PlanTable table) =>
         name switch
         {
-            "month" => new MonthSheet(table, Today, new SheetWishes(), _letters),
+            "month" => new MonthSheet(table, Today, new SheetWishes()),
             "chains" => new ChainsSheet(table, Today, new SheetWishes(), _letters),
             "outline" => new OutlineSheet(table, Today, new SheetWishes(), _letters),
             "timeline" => new PlanSheet(table, Today, new SheetWishes(HasList: false), _letters),
@@ -281,6 +282,20 @@ public sealed class PaperTests : IDisposable
         using var whole = SKBitmap.Decode(Prints.Png(Draw(plan, fit: Fit.One), 0, 2));
         Assert.Contains(Inks.Colour.FinishPath, whole.Pixels);
         Assert.Contains(Inks.Colour.Done, whole.Pixels);
+    }
+
+    [Fact]
+    public void Fixed_dates_guesses_and_who_delivers_leave_no_trace_where_they_are_not_to_be_shown()
+    {
+        var bare = Fair();
+        var start = Scheduler.Calculate(bare).StartOf("Fence");
+        var told = bare.With("Fence", task => task with { Pinned = new PinnedDates(start), Tentative = true, Progress = 0.4m })
+            .With("Opening", task => task with { Facts = task.Facts.With(PlainFacts.DeliveredBy, "Town office") });
+        byte[] Picture(Plan plan, Shown shown) =>
+            Prints.Png(Draw(plan, fit: Fit.One, wishes: new SheetWishes(shown, HasList: false)), 0, 1);
+        Assert.Equal(Picture(bare, Shown.Nothing), Picture(told, Shown.Nothing));
+        foreach (var shown in new[] { Shown.Fixed, Shown.Guesses, Shown.Owners })
+            Assert.NotEqual(Picture(bare, shown), Picture(told, shown));
     }
 
     [Fact]

@@ -17,7 +17,7 @@ public enum Fit
 
 /// <summary>How pages are laid out.</summary>
 /// <param name="Paper">Which paper; of no account for <see cref="Fit.One"/>.</param>
-/// <param name="Landscape">Whether the paper lies.</param>
+/// <param name="Landscape">Whether the page is landscape.</param>
 /// <param name="Inks">Colours.</param>
 /// <param name="Title">What stands at the top; empty for nothing.</param>
 /// <param name="Subtitle">What stands below it.</param>

@@ -97,7 +97,7 @@ internal sealed class Bars(Schedule schedule, DateOnly today, TimeAxis axis, Sho
                 var done = new SKRect(box.Left + 1.5f, box.Top + 1.5f, Math.Max(box.Left + 3, to - 1.5f), box.Bottom - 1.5f);
                 pen.Fill(done, state == TaskState.Done ? inks.Done : inks.Work, 2);
             }
-            pen.Frame(box, line, 1.4f, 3.5f, task.Tentative ? Dashed : null);
+            pen.Frame(box, line, 1.4f, 3.5f, task.Tentative && shown.HasFlag(Shown.Guesses) ? Dashed : null);
         }
         if (isCritical)
             pen.Fill(
@@ -105,7 +105,7 @@ internal sealed class Bars(Schedule schedule, DateOnly today, TimeAxis axis, Sho
                 inks.FinishPath,
                 1.5f
             );
-        if (!task.IsStarted)
+        if (!task.IsStarted && shown.HasFlag(Shown.Fixed))
             Brackets(pen, row, middle);
     }
 
@@ -136,7 +136,7 @@ internal sealed class Bars(Schedule schedule, DateOnly today, TimeAxis axis, Sho
         var (x, top) = (axis.Of(schedule.StartOf(row)), middle - 10);
         var line = HasFloat && schedule.IsCritical(row) ? pen.Inks.FinishPath : pen.Inks.Work;
         pen.Line(x, top, x, middle + 9, line, 1.75f);
-        var isOutside = schedule.Plan.Tasks[row].Facts[PlainFacts.DeliveredBy] is string { Length: > 0 };
+        var isOutside = shown.HasFlag(Shown.Owners) && schedule.Plan.Tasks[row].Facts[PlainFacts.DeliveredBy] is string { Length: > 0 };
         using var flag = new SKPathBuilder();
         flag.AddPoly(
             isOutside

@@ -23,9 +23,8 @@ public sealed class MonthSheet : Sheet
     private readonly List<Month> _months = [];
     private float _width = 1000;
 
-    public MonthSheet(PlanTable table, DateOnly today, SheetWishes wishes, Lettering letters)
+    public MonthSheet(PlanTable table, DateOnly today, SheetWishes wishes)
     {
-        _ = letters;
         (_table, _today, _wishes) = (table, today, wishes);
         _states = new TaskStates(table.Schedule, today);
         var (first, last) = wishes.DaysOf(table, today);

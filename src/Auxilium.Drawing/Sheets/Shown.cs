@@ -18,5 +18,11 @@ public enum Shown
 
     /// <summary>Where the measure has them.</summary>
     Planned = 32,
-    All = States | Spare | Deadlines | Links | Owners | Planned,
+
+    /// <summary>Which dates are fixed.</summary>
+    Fixed = 64,
+
+    /// <summary>Which lengths are guesses.</summary>
+    Guesses = 128,
+    All = States | Spare | Deadlines | Links | Owners | Planned | Fixed | Guesses,
 }

@@ -238,20 +238,15 @@ public abstract class NumberFact<TFact> : Fact<TFact, int>, INumberFact
 public abstract class YesNoFact<TFact> : Fact<TFact, bool>, IYesNoFact
     where TFact : Fact<TFact, bool>, new()
 {
-    private static readonly string[] Yes = ["yes", "y", "true", "x", "✓", "✔", "☑", "1"];
-    private static readonly string[] No = ["no", "n", "false", "-", "–", "☐", "0", ""];
-
     public override string InWords(bool value) => value ? Title : $"not {Title}";
 
     public override string? WhyRefused(bool value) => null;
 
     public override bool TryType(string text, out object? value, [NotNullWhen(false)] out string? problem)
     {
-        var word = text.Trim().ToLowerInvariant();
-        value = Yes.Contains(word);
-        problem =
-            Yes.Contains(word) || No.Contains(word) ? null : $"“{LengthText.Shorten(text)}” is neither yes nor no: write one of them.";
-        return problem is null;
+        var isRead = YesNoText.TryParse(text, out var isYes, out problem);
+        value = isYes;
+        return isRead;
     }
 
     internal override bool Sample(Random random) => random.Next(2) == 0;

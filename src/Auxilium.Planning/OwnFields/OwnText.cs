@@ -15,9 +15,6 @@ public static partial class OwnText
 
     private const decimal Largest = 1_000_000_000_000m;
 
-    private static readonly string[] Yes = ["yes", "y", "true", "x", "✓", "✔", "☑", "1"];
-    private static readonly string[] No = ["no", "n", "false", "-", "–", "☐", "0"];
-
     /// <summary>Reads a value as people type it, or as it is kept.</summary>
     /// <param name="today">The day that <c>today</c> means.</param>
     /// <param name="near">The day that dates without a year are closest to.</param>
@@ -35,9 +32,7 @@ public static partial class OwnText
             : (typed, null),
             OwnKind.Number or OwnKind.Amount => Number(field, typed),
             OwnKind.Date => Day(typed, today, near),
-            OwnKind.YesNo => Yes.Contains(typed.ToLowerInvariant()) ? ("yes", null)
-            : No.Contains(typed.ToLowerInvariant()) ? (null, null)
-            : (null, $"“{LengthText.Shorten(typed)}” is neither yes nor no: write one of them."),
+            OwnKind.YesNo => YesNoText.TryParse(typed, out var isYes, out var wrong) ? (isYes ? "yes" : null, null) : (null, wrong),
             _ => Choice(field, typed),
         };
         return problem is null;

@@ -54,14 +54,7 @@ internal static class ExportApi
         )
             return Problems.NoSuchProject();
         using var turn = await budgets.EnterAsync(context, cancel);
-        try
-        {
-            return Sent(context, plan, query, await handouts.OfAsync(query, plan, context, cancel, (link, secret)), cancel);
-        }
-        catch (ExportProblem problem)
-        {
-            return Problems.Bad(problem.Message, problem.Field);
-        }
+        return await SendAsync(context, plan, query, handouts, (link, secret), cancel);
     }
 
     private static async Task<IResult> ExportAsync(
@@ -77,20 +70,28 @@ internal static class ExportApi
         using var turn = await budgets.EnterAsync(context, cancel);
         if (await store.LoadAsync(id, cancel) is not { } plan)
             return Problems.NoSuchProject();
+        return await SendAsync(context, plan, query, handouts, null, cancel);
+    }
+
+    /// <summary>A file as an answer, or what is wrong with how it is asked for.</summary>
+    private static async Task<IResult> SendAsync(
+        HttpContext context,
+        StoredPlan plan,
+        ExportQuery query,
+        Handouts handouts,
+        (ShareLinkRow Link, string Secret)? link,
+        CancellationToken cancel
+    )
+    {
+        ExportedFile file;
         try
         {
-            return Sent(context, plan, query, await handouts.OfAsync(query, plan, context, cancel), cancel);
+            file = query.Wanted.Write(await handouts.OfAsync(query, plan, context, link, cancel), (_, _) => { }, cancel);
         }
         catch (ExportProblem problem)
         {
             return Problems.Bad(problem.Message, problem.Field);
         }
-    }
-
-    /// <summary>A file as an answer.</summary>
-    internal static IResult Sent(HttpContext context, StoredPlan plan, ExportQuery query, Handout handout, CancellationToken cancel)
-    {
-        var file = query.Wanted.Write(handout, (_, _) => { }, cancel);
         var headers = context.Response.Headers;
         headers.CacheControl = "private, no-store";
         if (file.Pages > 0)
@@ -113,8 +114,8 @@ internal sealed class Handouts(OwnAddress address, OrganisationClock clock, Orga
         ExportQuery query,
         StoredPlan plan,
         HttpContext context,
-        CancellationToken cancel,
-        (ShareLinkRow Link, string Secret)? link = null
+        (ShareLinkRow Link, string Secret)? link,
+        CancellationToken cancel
     )
     {
         if (link is not null && !query.Wanted.IsForLinks)
@@ -126,7 +127,6 @@ internal sealed class Handouts(OwnAddress address, OrganisationClock clock, Orga
         var table = new PlanTable(plan.Schedule, today.Date, columns, query.RowsIn(plan.Schedule.Plan));
         if (table.Rows.IsEmpty && query.Rows is not null)
             throw new ExportProblem("None of these rows is in the plan any more: choose others, or all.", "rows");
-        _ = query.SeparatorSign;
         return new Handout(
             query,
             plan,

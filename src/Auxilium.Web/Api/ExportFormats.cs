@@ -50,7 +50,8 @@ internal sealed record Handout(
                 | (Columns.Contains("float") ? Shown.Spare : 0)
                 | (Columns.Contains("deadline") ? Shown.Deadlines : 0)
                 | (Columns.Contains("after") ? Shown.Links : 0)
-                | (Columns.Contains("owner") ? Shown.Owners : 0);
+                | (Columns.Contains("owner") ? Shown.Owners : 0)
+                | (Columns.Contains("length") ? Shown.Guesses : 0);
 
     /// <summary>Its pages.</summary>
     /// <exception cref="ExportProblem">It cannot be drawn as it is asked for.</exception>

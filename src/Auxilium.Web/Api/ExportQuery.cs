@@ -37,7 +37,7 @@ internal sealed record ExportQuery
     [Description("a4, a3, a2, a1, a0, letter, legal or tabloid.")]
     public string? Paper { get; init; }
 
-    [Description("Whether the paper lies; it does when left out.")]
+    [Description("Whether the page is landscape; when left out, as suits the screen.")]
     public bool? Landscape { get; init; }
 
     [Description(
@@ -128,8 +128,7 @@ internal sealed record ExportQuery
             shown,
             from,
             to,
-            ScreenDrawn.Name != "timeline",
-            WeekStart switch
+            WeekStart: WeekStart switch
             {
                 null => organisationWeek,
                 "mon" => DayOfWeek.Monday,

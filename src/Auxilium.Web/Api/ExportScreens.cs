@@ -8,15 +8,17 @@ namespace Auxilium.Web.Api;
 /// <summary>What can be drawn of a plan.</summary>
 /// <param name="Name">Its name in addresses.</param>
 /// <param name="Title">Its name on the page.</param>
-/// <param name="IsWide">Whether it is wider than high, so that paper lies for it and one page holds it.</param>
+/// <param name="IsWide">Whether it is wider than high, so that its page is landscape and one holds it.</param>
 internal sealed record ExportScreen(string Name, string Title, bool IsWide, Func<Handout, SheetWishes, Lettering, Sheet> Make)
 {
     /// <summary>Every one. A new one is a line here, and one in the dialog.</summary>
     public static ImmutableArray<ExportScreen> All { get; } =
     [
         new("plan", "Plan", true, (handout, wishes, letters) => new PlanSheet(handout.Table, handout.Today, wishes, letters)),
-        new("timeline", "Timeline", true, (handout, wishes, letters) => new PlanSheet(handout.Table, handout.Today, wishes, letters)),
-        new("month", "Month", false, (handout, wishes, letters) => new MonthSheet(handout.Table, handout.Today, wishes, letters)),
+        new("timeline", "Timeline", true, (handout, wishes, letters) =>
+            new PlanSheet(handout.Table, handout.Today, wishes with { HasList = false }, letters)
+        ),
+        new("month", "Month", false, (handout, wishes, _) => new MonthSheet(handout.Table, handout.Today, wishes)),
         new("chains", "Chains", true, (handout, wishes, letters) => new ChainsSheet(handout.Table, handout.Today, wishes, letters)),
         new("outline", "Outline", true, (handout, wishes, letters) => new OutlineSheet(handout.Table, handout.Today, wishes, letters)),
         new("report", "Report", false, (handout, _, letters) =>
