@@ -53,6 +53,7 @@ export function makePaste(store, outbox, actions, show) {
   const chooser = /** @type {HTMLInputElement} */ (document.getElementById("paste-file"));
   const parts = /** @type {HTMLElement} */ (document.getElementById("paste-parts"));
   /** The file that the list is from. @type {File | null} */ let file = null;
+  /** Whether that is a calendar. */ let isCalendar = false;
   /** @type {{ parent: string | null, after: string | null }} */ let place = { parent: null, after: null };
   /** @type {{ columns: string[] | null, dateOrder: string | null, makePeople: boolean, levels: Record<number, number> }} */ let how =
     asFound();
@@ -97,6 +98,7 @@ export function makePaste(store, outbox, actions, show) {
   function forget() {
     bringing = false;
     file = null;
+    isCalendar = false;
     chooser.value = "";
     parts.replaceChildren();
   }
@@ -120,6 +122,7 @@ export function makePaste(store, outbox, actions, show) {
       return;
     }
     file = chosen;
+    isCalendar = answer.kind === "calendar";
     text.value = answer.text;
     drawParts(answer);
     draw(answer.list, "");
@@ -140,7 +143,7 @@ export function makePaste(store, outbox, actions, show) {
       list.addEventListener("change", () => again({ sheet: Number(list.value) }));
       asks.push(element("label", { class: "paste-ask" }, "Sheet: ", list));
     }
-    if (kind !== "text") {
+    if (kind === "spreadsheet" || kind === "table") {
       const row = /** @type {HTMLInputElement} */ (
         element("input", { class: "input paste-row", type: "text", inputmode: "numeric", value: String(headRow) })
       );
@@ -173,7 +176,11 @@ export function makePaste(store, outbox, actions, show) {
       const answer = why === null ? await outbox.readList({ text: text.value, ...place, ...how }) : { message: why };
       if (of !== asked || bringing) continue;
       if ("message" in answer) draw(null, answer.message);
-      else draw(answer, "");
+      else {
+        draw(answer, "");
+        // The text that is read anew does not say when its rows come again.
+        if (isCalendar) say.textContent += " Series come once now: choose the file again to have them repeat.";
+      }
     }
     asking = false;
   }
@@ -328,7 +335,8 @@ export function makePaste(store, outbox, actions, show) {
       .map((p) => p.message)
       .join(" ");
     const number = element("td", { class: "mute" }, String(row.line));
-    if (whole) number.append(element("span", { class: "problem" }, whole));
+    // Beside the name, where there is room for a sentence.
+    if (whole) (cells[kinds.indexOf("name")] ?? number).append(element("span", { class: "problem" }, whole));
     const out = element("tr", {}, number, ...cells);
     if (row.isPhase) out.classList.add("is-phase");
     return out;
