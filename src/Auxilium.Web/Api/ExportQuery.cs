@@ -3,6 +3,7 @@ using System.Globalization;
 using Auxilium.Drawing.Ink;
 using Auxilium.Drawing.Paper;
 using Auxilium.Drawing.Sheets;
+using Auxilium.Exchange.Calendars;
 using Auxilium.Exchange.Tables;
 using Auxilium.Planning.Plans;
 
@@ -72,6 +73,19 @@ internal sealed record ExportQuery
 
     [Description("Whether CSV begins with a mark that says it is UTF-8.")]
     public bool? Marked { get; init; }
+
+    [Description("Of ICS: whether tasks are to-dos with how far they are, instead of events.")]
+    public bool? ToDos { get; init; }
+
+    [Description("Of ICS: so many days before a task starts there is an alarm, from 0 to 60; none when left out.")]
+    public int? Alarm { get; init; }
+
+    internal bool AsToDos => ToDos ?? false;
+
+    internal int? AlarmDays =>
+        Alarm is null or (>= 0 and <= CalendarWishes.MostAlarmDays)
+            ? Alarm
+            : throw new ExportProblem($"“alarm” is from 0 to {CalendarWishes.MostAlarmDays} days before the start.", "alarm");
 
     /// <summary>The format by its name.</summary>
     /// <exception cref="ExportProblem">There is none of that name.</exception>

@@ -2,7 +2,7 @@ using System.Text;
 using Auxilium.Exchange.Calendars;
 using Ical.Net;
 
-namespace Auxilium.Exchange.Tests;
+namespace Auxilium.Exchange.Tests.Calendars;
 
 public class TaskCalendarTests
 {
@@ -71,8 +71,9 @@ public class TaskCalendarTests
                 },
             ],
             Now,
-            zone
+            new CalendarWishes(zone)
         );
+        Assert.Equal(2, StrictCalendar.Read(text).Count);
         Assert.Contains("BEGIN:VTIMEZONE\r\nTZID:Europe/Berlin", text, StringComparison.Ordinal);
         Assert.Contains("DTSTART;TZID=Europe/Berlin:20270512T100000", text, StringComparison.Ordinal);
         Assert.Contains("DTEND;TZID=Europe/Berlin:20271201T110000", text, StringComparison.Ordinal);
@@ -81,7 +82,11 @@ public class TaskCalendarTests
         Assert.Equal(begins, read["Rig"].Start!.AsUtc);
         Assert.Equal(winter.AddHours(2), read["Store"].End!.AsUtc);
         // Whole days need no zone.
-        Assert.DoesNotContain("VTIMEZONE", TaskCalendar.Write("x", [Task("Rig")], Now, zone), StringComparison.Ordinal);
+        Assert.DoesNotContain(
+            "VTIMEZONE",
+            TaskCalendar.Write("x", [Task("Rig")], Now, new CalendarWishes(zone)),
+            StringComparison.Ordinal
+        );
     }
 
     /// <summary>What a name has in it is text, and makes no line, property or event of its own.</summary>
@@ -96,6 +101,7 @@ public class TaskCalendarTests
         var told = Assert.Single(Calendar.Load(text)!.Events);
         Assert.Equal(name.ReplaceLineEndings("\n"), told.Summary!.ReplaceLineEndings("\n"));
         Assert.Empty(told.Attachments);
+        Assert.Single(StrictCalendar.Read(text));
         Assert.All(text.Split("\r\n"), line => Assert.True(Encoding.UTF8.GetByteCount(line) <= 75, line));
         Assert.DoesNotContain("\n", text.Replace("\r\n", "", StringComparison.Ordinal), StringComparison.Ordinal);
     }
@@ -105,6 +111,7 @@ public class TaskCalendarTests
     {
         var text = TaskCalendar.Write("My tasks", [], Now);
         Assert.StartsWith("BEGIN:VCALENDAR\r\n", text, StringComparison.Ordinal);
+        Assert.Empty(StrictCalendar.Read(text));
         Assert.Contains("VERSION:2.0\r\n", text, StringComparison.Ordinal);
         Assert.Contains("X-WR-CALNAME:My tasks\r\n", text, StringComparison.Ordinal);
         Assert.Empty(Calendar.Load(text)!.Events);
