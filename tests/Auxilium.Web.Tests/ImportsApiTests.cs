@@ -65,6 +65,57 @@ public class ImportsApiTests(DemoApp demo) : IClassFixture<DemoApp>
     }
 
     [Fact]
+    public async Task A_list_that_comes_again_updates_what_is_there()
+    {
+        var project = await demo.Api.CreateAsync(Fair);
+        var path = $"/api/v1/projects/{project}/imports";
+        await SendAsync(demo.Api.Http, $"{path}?commit=true", "list.csv", Csv);
+
+        const string Next = "Task,Length,After\nTents,4d,\nBunting,1d,\nCake,1d,\n";
+        var read = await SendAsync(demo.Api.Http, path, "list.csv", Next, ("again", "true"));
+        var list = read.Body["list"]!;
+        Assert.Equal(["changed", "new", "new"], list["rows"]!.AsArray().Select(row => row!["state"]!.GetValue<string>()));
+        Assert.Equal("2d → 4d", string.Join(' ', list["rows"]![0]!["changes"]!.AsArray().Select(c => $"{c!["before"]} → {c["after"]}")));
+        var gone = list["gone"]!.AsArray().Single(row => row!["name"]!.GetValue<string>() == "Stalls")!["task"]!.GetValue<string>();
+
+        var made = await SendAsync(
+            demo.Api.Http,
+            $"{path}?commit=true",
+            "list.csv",
+            Next,
+            ("again", "true"),
+            ("leave", "4"),
+            ("remove", gone),
+            ("levels", """{ "3": 1 }""")
+        );
+        Assert.Equal(3, made.Body["version"]!.GetValue<int>());
+        var plan = JsonNode.Parse(await demo.Api.PlanAsync(project))!;
+        Assert.Equal(["Choose the field", "Tents", "Bunting"], plan["tasks"]!.AsArray().Select(task => task!["name"]!.GetValue<string>()));
+
+        var nothing = await SendAsync(demo.Api.Http, $"{path}?commit=true", "list.csv", "Task\nTents\n", ("again", "true"));
+        Assert.Equal("The plan has all of this list already.", nothing.Body["detail"]!.GetValue<string>());
+        var broken = await SendAsync(demo.Api.Http, path, "list.csv", Csv, ("levels", "{3"));
+        Assert.Equal(HttpStatusCode.BadRequest, broken.Status);
+    }
+
+    [Fact]
+    public async Task A_long_list_is_added_by_the_server_alone()
+    {
+        var project = await demo.Api.CreateAsync(Fair);
+        var path = $"/api/v1/projects/{project}/imports";
+        var list = "Task\n" + string.Join('\n', Enumerable.Range(1, 2_100).Select(n => $"Row {n}"));
+
+        var read = await SendAsync(demo.Api.Http, path, "list.txt", list);
+        Assert.True(read.Body["list"]!["isLong"]!.GetValue<bool>());
+        Assert.Null(read.Body["list"]!["edit"]);
+        var made = await SendAsync(demo.Api.Http, $"{path}?commit=true", "list.txt", list);
+        Assert.Contains("2,100 rows added.", made.Body["told"]!.GetValue<string>(), StringComparison.Ordinal);
+
+        const string Edit = """{ "type": "addRows", "rows": [{ "id": "x", "name": "Mine" }], "links": [] }""";
+        Assert.Equal(HttpStatusCode.BadRequest, (await demo.Api.EditAsync(project, Edit, 2)).Status);
+    }
+
+    [Fact]
     public async Task What_is_no_list_is_refused_in_a_sentence_with_what_would_be_right()
     {
         var project = await demo.Api.CreateAsync(Fair);

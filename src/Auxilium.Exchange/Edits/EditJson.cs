@@ -24,7 +24,13 @@ namespace Auxilium.Exchange.Edits;
 public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? units = null)
 {
     // Made once: what the serializer learns about types costs more than a thousand edits.
-    private static readonly JsonSerializerOptions Options = MakeOptions(NameEditTypes, SkipDerivedProperties, RequireParts, NameFacts);
+    private static readonly JsonSerializerOptions Options = MakeOptions(
+        NameEditTypes,
+        SkipDerivedProperties,
+        RequireParts,
+        SkipUsualOfTasks,
+        NameFacts
+    );
 
     /// <summary>How dates are being read; reading never leaves its thread.</summary>
     [ThreadStatic]
@@ -225,6 +231,19 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
         for (var i = info.Properties.Count - 1; i >= 0; i--)
             if (info.Properties[i] is { Set: null, AssociatedParameter: null })
                 info.Properties.RemoveAt(i);
+    }
+
+    /// <summary>Of a whole row, only what is not as usual is written: an import has thousands.</summary>
+    private static void SkipUsualOfTasks(JsonTypeInfo info)
+    {
+        if (info.Type != typeof(PlanTask))
+            return;
+        var usual = new PlanTask { Id = "", Name = "" };
+        foreach (var property in info.Properties.Where(p => !p.IsRequired && p.Get is not null))
+        {
+            var value = property.Get!(usual);
+            property.ShouldSerialize = (_, own) => !Equals(own, value);
+        }
     }
 
     /// <summary>Plain facts go by their names: in a task, and in the edit that sets one.</summary>

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text;
+using Auxilium.Exchange.Calendars;
 using Auxilium.Exchange.Lists;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
@@ -24,7 +25,7 @@ internal static class CalendarFile
 {
     private const int LongestName = 200;
 
-    private static readonly ImmutableArray<string> Headings = ["Task", "Start", "Finish", "Deadline", "Owner", "Progress", "Note"];
+    private static readonly ImmutableArray<string> Headings = ["Task", "Start", "Finish", "Deadline", "Owner", "Progress", "Note", "UID"];
 
     public static bool IsOne(ReadOnlySpan<byte> content) => content.TrimStart("\uFEFF \t\r\n"u8).StartsWith("BEGIN:VCALENDAR"u8);
 
@@ -71,6 +72,10 @@ internal static class CalendarFile
         if (string.Equals(status, "CANCELLED", StringComparison.OrdinalIgnoreCase))
             return null;
         var name = Line(item.Summary) is { Length: > 0 } summary ? summary : "Event without a name";
+        // Events have no progress: ours say it behind the name.
+        var isDone = CalendarTask.TaskOf(item.Uid) is not null && name.EndsWith(" (done)", StringComparison.Ordinal);
+        if (isDone)
+            name = name[..^" (done)".Length];
         var start = item.Start is { } from ? Local(from, zone) : (DateTime?)null;
         var isWhole = item.Start is { HasTime: false };
         var finish = item switch
@@ -89,8 +94,9 @@ internal static class CalendarFile
                 item is CalendarEvent ? Written(finish, isWhole) : "",
                 due is { } last ? Written(last, !((Todo)item).Due!.HasTime) : "",
                 string.Join(", ", people),
-                Progress(item as Todo),
+                isDone ? "done" : Progress(item as Todo),
                 (item.Description ?? "").Trim(),
+                Line(item.Uid) is { Length: <= 200 } uid ? uid : "",
             ],
             start is { } first ? Repeat(item, first, finish ?? first, isWhole, zone) : null
         );

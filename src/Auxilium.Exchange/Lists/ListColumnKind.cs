@@ -54,6 +54,9 @@ public sealed class ListColumnKind
 
     public static ListColumnKind Progress { get; } = new("progress", "progress, done, %, % done, complete, state, status");
 
+    /// <summary>What the row is called where the list is from: a list that comes again is known by it.</summary>
+    public static ListColumnKind SourceId { get; } = OfFact(PlainFacts.SourceId);
+
     public static ListColumnKind Note { get; } = new("note", "note, notes, comment, comments, remark, remarks, details, description");
 
     public static ImmutableArray<ListColumnKind> All { get; } =
@@ -69,8 +72,11 @@ public sealed class ListColumnKind
         After,
         Progress,
         Note,
-        .. PlainFacts.All.Where(fact => !fact.NamesRow).Select(fact => new ListColumnKind(fact.Name, fact.Headings, fact)),
+        .. PlainFacts.All.Where(fact => !fact.NamesRow && fact != PlainFacts.SourceId).Select(OfFact),
+        SourceId,
     ];
+
+    private static ListColumnKind OfFact(Fact fact) => new(fact.Name, fact.Headings, fact);
 
     /// <summary>The kinds of a plan's own fields, but for those that are retired.</summary>
     public static ImmutableArray<ListColumnKind> Of(IEnumerable<OwnField> fields) =>

@@ -82,7 +82,7 @@ internal static partial class ListColumns
         && !Outline().IsMatch(cell)
         && !IsProgress(cell)
         && !LengthText.TryParse(cell, out _, out _, out _)
-        && !ListMaker.IsRange(cell);
+        && !ListFacts.IsRange(cell);
 
     private static ListColumnKind ByCells(List<string> cells, ListColumnKind[] taken, int column, Func<string, bool> isPerson)
     {
@@ -99,7 +99,7 @@ internal static partial class ListColumns
         }
         if (Most(IsProgress))
             return Free(ListColumnKind.Progress);
-        if (Most(cell => LengthText.TryParse(cell, out _, out _, out _) || ListMaker.IsRange(cell)))
+        if (Most(cell => LengthText.TryParse(cell, out _, out _, out _) || ListFacts.IsRange(cell)))
             return Free(ListColumnKind.Length);
         if (Most(cell => LinkText.TryParse(cell, out _, out _)))
             return Free(ListColumnKind.After);

@@ -14,6 +14,9 @@ namespace Auxilium.Exchange.Lists;
 /// <param name="After">The row of that phase that they stand after; first when <c>null</c>.</param>
 /// <param name="Levels">By line: how deep its row stands, where a person has said so.</param>
 /// <param name="Repeats">By row: when it comes again.</param>
+/// <param name="Again">Whether the list is compared with the rows that are there, to update them.</param>
+/// <param name="Leave">Lines whose rows stay as they are, or out.</param>
+/// <param name="Remove">Ids of rows which the list no longer has, and which are to go.</param>
 public sealed record ListOptions(
     IReadOnlyList<ListColumnKind>? Columns = null,
     DateOrder Order = DateOrder.Unknown,
@@ -21,8 +24,15 @@ public sealed record ListOptions(
     string? Parent = null,
     string? After = null,
     IReadOnlyDictionary<int, int>? Levels = null,
-    IReadOnlyList<ListRepeat?>? Repeats = null
-);
+    IReadOnlyList<ListRepeat?>? Repeats = null,
+    bool Again = false,
+    IReadOnlySet<int>? Leave = null,
+    IReadOnlySet<string>? Remove = null
+)
+{
+    /// <summary>Whether whole rows are added at once, as those of long lists are.</summary>
+    internal bool AsWholeRows { get; init; }
+}
 
 /// <summary>
 /// Reads an existing list (lines of a document, cells of a spreadsheet) as rows of a plan. Nothing is created yet: the
@@ -31,7 +41,7 @@ public sealed record ListOptions(
 public static partial class ListReader
 {
     /// <summary>A list has at most this many lines.</summary>
-    public const int MostLines = 2_000;
+    public const int MostLines = Plan.MostTasks;
 
     /// <summary>A line has at most this many cells.</summary>
     public const int MostColumns = 60;
@@ -39,7 +49,7 @@ public static partial class ListReader
     private const int MostLeads = 4;
 
     /// <summary>A list has at most this many characters.</summary>
-    public const int MostCharacters = 1_000_000;
+    public const int MostCharacters = 5_000_000;
 
     /// <param name="text">The list.</param>
     /// <param name="schedule">The plan it is to join.</param>
@@ -225,7 +235,7 @@ public static partial class ListReader
             else if (
                 length is null
                 && Digit().IsMatch(part)
-                && (LengthText.TryParse(part, out _, out _, out _) || ListMaker.IsRange(part))
+                && (LengthText.TryParse(part, out _, out _, out _) || ListFacts.IsRange(part))
             )
                 length = part;
             else

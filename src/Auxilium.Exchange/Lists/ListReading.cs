@@ -36,7 +36,32 @@ public sealed record ListRow(
     bool IsPhase,
     IReadOnlyDictionary<ListColumnKind, string> Cells,
     IReadOnlyList<ListProblem> Problems
-);
+)
+{
+    /// <summary>What of it is in the plan; <c>null</c> where the list is not compared with it.</summary>
+    public ListRowState? State { get; init; }
+
+    /// <summary>What of a row that is in the plan is other than the list says.</summary>
+    public IReadOnlyList<ListChange> Changes { get; init; } = [];
+}
+
+/// <summary>What of a list is in the plan already.</summary>
+public enum ListRowState
+{
+    New,
+    Changed,
+    Same,
+}
+
+/// <summary>What of a row is other than the list says.</summary>
+/// <param name="Column">What the column that says it holds; <c>null</c> for its place.</param>
+/// <param name="Before">As it is in the plan; empty where there is nothing.</param>
+public sealed record ListChange(ListColumnKind? Column, string Before, string After);
+
+/// <summary>A row of the plan that the list no longer has.</summary>
+/// <param name="Phase">Name of the phase it is in; empty at the top.</param>
+/// <param name="Inside">How many rows go with it.</param>
+public sealed record ListGone(string Task, string Name, string Phase, int Inside);
 
 /// <summary>How a pasted list was understood, before anything is made of it.</summary>
 /// <param name="Columns">From left to right.</param>
@@ -54,4 +79,14 @@ public sealed record ListReading(
     IReadOnlyList<string> NewPeople,
     string? Problem,
     PlanEdit? Edit
-);
+)
+{
+    /// <summary>How many of its rows are in the plan already, by source id or name.</summary>
+    public int Matches { get; init; }
+
+    /// <summary>Whether most of them are, so that it was probably brought in before.</summary>
+    public bool IsLikelyAgain { get; init; }
+
+    /// <summary>What the plan has beside those rows and the list has not, where the two are compared.</summary>
+    public IReadOnlyList<ListGone> Gone { get; init; } = [];
+}

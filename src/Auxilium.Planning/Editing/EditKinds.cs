@@ -43,6 +43,7 @@ public static class EditKinds
     public static ImmutableArray<EditKind> All { get; } =
     [
         EditKind.Of<AddTask>(),
+        EditKind.Of<AddRows>(),
         EditKind.Of<RemoveTasks>(),
         EditKind.Of<RestoreTasks>(),
         EditKind.Of<CopyTasks>(),

@@ -108,16 +108,8 @@ public sealed record RestoreTasks(ImmutableArray<RestoredTask> Tasks, ImmutableA
 
     internal override AppliedEdit Apply(Plan plan, EditContext context)
     {
-        foreach (var (task, after) in Tasks)
-        {
-            if (plan.Find(task.Id) is not null)
-                throw new EditRefusedException("id", $"“{LengthText.Shorten(task.Name)}” is in the plan already.", task.Id);
-            // A sibling or phase that has gone since must not keep the row from coming back.
-            var parent = task.Parent is { } p && plan.Find(p) is not null ? p : null;
-            var sibling = after is { } a && plan.Find(a) is { } s && s.Parent == parent ? a : null;
-            var at = OutlineEdits.InsertionPoint(plan, parent, sibling, task.Id);
-            plan = plan with { Tasks = plan.Tasks.Insert(at, task with { Parent = parent }) };
-        }
+        for (var first = 0; first < Tasks.Length; )
+            plan = PutBack(plan, ref first);
         var links = plan.Links.ToBuilder();
         foreach (var (link, position) in Links)
             if (plan.Find(link.From) is not null && plan.Find(link.To) is not null)
@@ -126,6 +118,34 @@ public sealed record RestoreTasks(ImmutableArray<RestoredTask> Tasks, ImmutableA
         var ids = Tasks.Select(t => t.Task.Id).ToImmutableArray();
         var touched = Links.Select(l => l.Link.To).Where(to => !ids.Contains(to)).Distinct().Select(to => new Touch(to, EditField.After));
         return new AppliedEdit(plan, this, new RemoveTasks(ids), [.. ids.Select(Touch.Row), .. touched]);
+    }
+
+    /// <summary>
+    /// Puts a row back, with those after it that stand in it or right behind it: of thousands, each alone would take its time.
+    /// </summary>
+    /// <param name="first">Which it is; afterwards, which is next.</param>
+    private Plan PutBack(Plan plan, ref int first)
+    {
+        var (task, after) = Tasks[first];
+        // A sibling or phase that has gone since must not keep the row from coming back.
+        var parent = task.Parent is { } p && plan.Find(p) is not null ? p : null;
+        var sibling = after is { } a && plan.Find(a) is { } s && s.Parent == parent ? a : null;
+        var at = OutlineEdits.InsertionPoint(plan, parent, sibling, task.Id);
+        var block = ImmutableArray.CreateBuilder<PlanTask>();
+        var inside = new HashSet<string>();
+        var last = task.Id;
+        for (; first < Tasks.Length; first++)
+        {
+            var (next, before) = Tasks[first];
+            var isIn = next.Parent is { } phase && inside.Contains(phase);
+            if (block.Count > 0 && !isIn && !(next.Parent == task.Parent && before == last))
+                break;
+            if (plan.Find(next.Id) is not null || !inside.Add(next.Id))
+                throw new EditRefusedException("id", $"“{LengthText.Shorten(next.Name)}” is in the plan already.", next.Id);
+            block.Add(isIn ? next : next with { Parent = parent });
+            last = isIn ? last : next.Id;
+        }
+        return plan with { Tasks = plan.Tasks.InsertRange(at, block) };
     }
 
     internal override IEnumerable<TextRun> Say(Schedule before, Schedule after) =>

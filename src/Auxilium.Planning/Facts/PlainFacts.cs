@@ -6,7 +6,7 @@ namespace Auxilium.Planning.Facts;
 public static class PlainFacts
 {
     public static ImmutableArray<Fact> All { get; } =
-    [PriorityFact.It, KeyFact.It, ColourFact.It, LabelFact.It, DeliveredByFact.It, ServesFact.It, RoleFact.It];
+    [PriorityFact.It, KeyFact.It, ColourFact.It, LabelFact.It, DeliveredByFact.It, ServesFact.It, RoleFact.It, SourceIdFact.It];
 
     public static PriorityFact Priority => PriorityFact.It;
 
@@ -21,6 +21,8 @@ public static class PlainFacts
     public static ServesFact Serves => ServesFact.It;
 
     public static RoleFact Role => RoleFact.It;
+
+    public static SourceIdFact SourceId => SourceIdFact.It;
 
     private static readonly Dictionary<string, Fact> Names = All.ToDictionary(fact => fact.Name);
 

@@ -1,4 +1,6 @@
 using System.ComponentModel;
+using System.Globalization;
+using System.Text;
 using Auxilium.Exchange;
 using Auxilium.Exchange.Files;
 using Auxilium.Exchange.Lists;
@@ -20,7 +22,8 @@ internal static class ImportsApi
 {
     private const string Fields =
         "A form (multipart/form-data): “file”; “sheet” of a spreadsheet, from 0; “headRow”, the row with the headings, from 1; "
-        + "“columns”, “dateOrder” and “makePeople” as for lists, the columns with commas between.";
+        + "“columns”, “dateOrder”, “makePeople”, “parent”, “after”, “again”, “leave” and “remove” as for lists, with commas between "
+        + "several; “levels” as { \"3\": 1 }.";
 
     public static void Map(RouteGroupBuilder api)
     {
@@ -29,8 +32,8 @@ internal static class ImportsApi
             .WithTags("Projects")
             .RequireAuthorization(Rights.Report)
             .WithSummary(
-                "How a spreadsheet, CSV or text is understood, line by line, with the edit that would add it. With commit=true that "
-                    + "edit is made, by who coordinates the project."
+                "How a spreadsheet, CSV, calendar or text is understood, line by line, with the edit that would add it. With "
+                    + "commit=true that edit is made, by who coordinates the project."
             )
             .WithDescription(Fields)
             .Produces<ImportDocument>()
@@ -161,12 +164,27 @@ internal static class ImportsApi
             form.Fields.GetValueOrDefault("dateOrder"),
             form.Fields.GetValueOrDefault("makePeople") != "false",
             form.Fields.GetValueOrDefault("parent"),
-            form.Fields.GetValueOrDefault("after")
+            form.Fields.GetValueOrDefault("after"),
+            LevelsOf(form),
+            form.Fields.GetValueOrDefault("again") == "true",
+            [.. Several(form, "leave").Select(line => int.TryParse(line, CultureInfo.InvariantCulture, out var number) ? number : 0)],
+            [.. Several(form, "remove")]
         );
+
+    private static string[] Several(Multipart form, string field) =>
+        form.Fields.GetValueOrDefault(field, "").Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
+
+    private static Dictionary<int, int>? LevelsOf(Multipart form)
+    {
+        if (form.Fields.GetValueOrDefault("levels") is not { Length: > 0 } text)
+            return null;
+        using var levels = StrictJson.Parse(Encoding.UTF8.GetBytes(text));
+        return JsonBody.Read<Dictionary<int, int>>(levels.RootElement);
+    }
 }
 
 /// <summary>A file as it was read.</summary>
-/// <param name="Kind"><c>spreadsheet</c>, <c>table</c> or <c>text</c>.</param>
+/// <param name="Kind"><c>spreadsheet</c>, <c>table</c>, <c>calendar</c> or <c>text</c>.</param>
 /// <param name="Sheets">Names of its sheets.</param>
 /// <param name="Sheet">Which of them was read, from 0.</param>
 /// <param name="HeadRow">The row that the list begins with, from 1.</param>

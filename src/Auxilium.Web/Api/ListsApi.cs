@@ -4,6 +4,7 @@ using Auxilium.Exchange;
 using Auxilium.Exchange.Edits;
 using Auxilium.Exchange.Lists;
 using Auxilium.Exchange.PlanDocuments;
+using Auxilium.Planning.Editing;
 using Auxilium.Planning.OwnFields;
 using Auxilium.Storage.Plans;
 using Auxilium.Web.Access;
@@ -13,7 +14,8 @@ namespace Auxilium.Web.Api;
 /// <summary>Lists that exist already, read before anything is made of them.</summary>
 internal static class ListsApi
 {
-    private const int MostBytes = 3 * ListReader.MostCharacters;
+    /// <summary>Longer lists are imported as files.</summary>
+    private const int MostBytes = 3_000_000;
 
     public static void Map(RouteGroupBuilder api) =>
         api.MapPost("/projects/{id:guid}/lists", ReadAsync)
@@ -25,7 +27,9 @@ internal static class ListsApi
                     + string.Join(", ", ListColumnKind.All.Select(kind => kind.Name))
                     + ", “own:” and the id of a field of the project, or “new:” and a number to make one of it), "
                     + "“dateOrder” is dayFirst or monthFirst, “makePeople” whether unknown owners join the plan, “parent” and "
-                    + "“after” where the rows go, “levels” how deep the rows of some lines stand: { \"3\": 1 }."
+                    + "“after” where the rows go, “levels” how deep the rows of some lines stand: { \"3\": 1 }. With “again” the list is "
+                    + "compared with the rows that are there: “leave” names lines that are left as they are, “remove” ids of rows "
+                    + "that the list no longer has and that are to go."
             )
             .Accepts<ListRequest>("application/json")
             .Produces<ListDocument>()
@@ -58,6 +62,7 @@ internal static class ListsApi
         Problems.Bad("“columns” names kinds of columns, and “dateOrder” is dayFirst or monthFirst.", "value");
 
     /// <param name="fields">The plan's own.</param>
+    /// <returns><c>null</c> where it names what there is not.</returns>
     internal static ListOptions? OptionsOf(ListRequest request, IReadOnlyList<OwnField> fields)
     {
         var columns = request.Columns?.Select(name => ListColumnKind.Find(name, fields)).ToList();
@@ -77,7 +82,10 @@ internal static class ListsApi
             request.MakePeople,
             request.Parent,
             request.After,
-            request.Levels
+            request.Levels,
+            Again: request.Again,
+            Leave: request.Leave?.ToHashSet(),
+            Remove: request.Remove?.ToHashSet()
         );
     }
 }
@@ -89,6 +97,9 @@ internal static class ListsApi
 /// <param name="Parent">The phase that the rows go into.</param>
 /// <param name="After">The row of that phase that they stand after.</param>
 /// <param name="Levels">By line: how deep its row stands, from 0, where a person says so.</param>
+/// <param name="Again">Whether it is compared with the rows that are there, to update them.</param>
+/// <param name="Leave">Lines whose rows stay as they are, or out.</param>
+/// <param name="Remove">Ids of rows that the list no longer has and that are to go.</param>
 public sealed record ListRequest(
     string? Text,
     IReadOnlyList<string>? Columns = null,
@@ -96,13 +107,20 @@ public sealed record ListRequest(
     bool MakePeople = true,
     string? Parent = null,
     string? After = null,
-    IReadOnlyDictionary<int, int>? Levels = null
+    IReadOnlyDictionary<int, int>? Levels = null,
+    bool Again = false,
+    IReadOnlyList<int>? Leave = null,
+    IReadOnlyList<string>? Remove = null
 );
 
 /// <summary>How a list was understood.</summary>
 /// <param name="AskDateOrder">Whether its dates could be read both ways, so that a person has to say.</param>
 /// <param name="Problem">Why nothing can be made of it.</param>
-/// <param name="Edit">What to send to add its rows.</param>
+/// <param name="Edit">What to send to add its rows, or to update those that are there.</param>
+/// <param name="IsLong">Whether it can be added, but not sent as an edit: importing it as a file with commit=true does.</param>
+/// <param name="Matches">How many of its rows are in the plan already, by source id or name.</param>
+/// <param name="IsLikelyAgain">Whether most of them are.</param>
+/// <param name="Gone">What the plan has beside those and the list has not, where the two are compared.</param>
 public sealed record ListDocument(
     IReadOnlyList<ListColumnDocument> Columns,
     IReadOnlyList<ListRowDocument> Rows,
@@ -110,7 +128,11 @@ public sealed record ListDocument(
     bool AskDateOrder,
     IReadOnlyList<string> NewPeople,
     string? Problem,
-    JsonNode? Edit
+    JsonNode? Edit,
+    bool IsLong,
+    int Matches,
+    bool IsLikelyAgain,
+    IReadOnlyList<ListGone> Gone
 )
 {
     internal static ListDocument Of(ListReading reading) =>
@@ -121,13 +143,20 @@ public sealed record ListDocument(
             reading.AskOrder,
             reading.NewPeople,
             reading.Problem,
-            reading.Edit is { } edit ? JsonNode.Parse(EditJson.Write(edit)) : null
+            reading.Edit is { } edit && !IsTrusted(edit) ? JsonNode.Parse(EditJson.Write(edit)) : null,
+            reading.Edit is { } whole && IsTrusted(whole),
+            reading.Matches,
+            reading.IsLikelyAgain,
+            reading.Gone
         );
+
+    private static bool IsTrusted(PlanEdit edit) => EditPipeline.PartsOf(edit).Any(part => part is ITrustedEdit);
 }
 
 public sealed record ListColumnDocument(string Kind, string Heading, string Sample);
 
 /// <summary>A line as a row; cells are by the kind of their column.</summary>
+/// <param name="State"><c>new</c>, <c>changed</c> or <c>same</c>, where the list is compared with the plan.</param>
 public sealed record ListRowDocument(
     int Line,
     int Level,
@@ -135,7 +164,9 @@ public sealed record ListRowDocument(
     string Name,
     bool IsPhase,
     IReadOnlyDictionary<string, string> Cells,
-    IReadOnlyList<ListProblemDocument> Problems
+    IReadOnlyList<ListProblemDocument> Problems,
+    string? State,
+    IReadOnlyList<ListChangeDocument> Changes
 )
 {
     internal static ListRowDocument Of(ListRow row) =>
@@ -146,8 +177,13 @@ public sealed record ListRowDocument(
             row.Name,
             row.IsPhase,
             row.Cells.ToDictionary(cell => cell.Key.Name, cell => cell.Value),
-            [.. row.Problems.Select(p => new ListProblemDocument(p.Column?.Name, p.Message))]
+            [.. row.Problems.Select(p => new ListProblemDocument(p.Column?.Name, p.Message))],
+            row.State is { } state ? JsonNames.Camel(state) : null,
+            [.. row.Changes.Select(c => new ListChangeDocument(c.Column?.Name, c.Before, c.After))]
         );
 }
+
+/// <summary>What of a row is other than the list says; without a column, the phase it is in.</summary>
+public sealed record ListChangeDocument(string? Column, string Before, string After);
 
 public sealed record ListProblemDocument(string? Column, string Message);

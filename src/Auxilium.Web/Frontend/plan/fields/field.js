@@ -67,7 +67,7 @@
  * @property {(store: Store, row: Row) => string} [barLabel] what stands beside a bar
  * @property {(row: Row) => string | null} [said] in the sentence that a screen reader reads
  * @property {(row: Row) => { name: string, title: string } | null} [mark] beside the name
- * @property {(card: Card, send: SendEdit, store: Store) => HTMLElement} [card]
+ * @property {(card: Card, send: SendEdit, store: Store) => HTMLElement | null} [card]
  * @property {(store: Store) => string[]} [lanes] the values that Lanes has columns for
  * @property {{ usual: unknown }} [fact] of a plain fact: what a row has that says nothing of it
  */

@@ -18,6 +18,7 @@ import { drift, plannedFinish, plannedStart } from "./planned.js";
 import { priority } from "./priority.js";
 import { role } from "./role.js";
 import { serves } from "./serves.js";
+import { sourceId } from "./source-id.js";
 import { progress, state } from "./state.js";
 import { team } from "./team.js";
 import { float, steps } from "./told.js";
@@ -49,6 +50,7 @@ export const FIELDS = [
   serves,
   colour,
   priority,
+  sourceId,
   steps,
   ...OWN_FIELDS,
 ];

@@ -6,17 +6,23 @@
 /** @import { Actions } from "../commands/actions.js" */
 import { element } from "../card/fields.js";
 import { FIELDS } from "../fields/fields.js";
+import { changesOf, goneList, stateCell, toDo, wayChoice } from "./paste-compare.js";
 
 /**
  * @typedef {object} Reading
  * @property {{ kind: string, heading: string, sample: string }[]} columns
  * @property {{ line: number, level: number, number: string, name: string, isPhase: boolean, cells: Record<string, string>, problems: {
- * column: string | null, message: string }[] }[]} rows
+ * column: string | null, message: string }[], state: "new" | "changed" | "same" | null,
+ * changes: { column: string | null, before: string, after: string }[] }[]} rows
  * @property {string | null} dateOrder
  * @property {boolean} askDateOrder
  * @property {string[]} newPeople
  * @property {string | null} problem
  * @property {object | null} edit
+ * @property {boolean} isLong whether it can be added, but is too long to be sent as an edit
+ * @property {number} matches how many of its rows are in the plan already
+ * @property {boolean} isLikelyAgain whether most of them are
+ * @property {{ task: string, name: string, phase: string, inside: number }[]} gone
  */
 
 /**
@@ -24,7 +30,10 @@ import { FIELDS } from "../fields/fields.js";
  * @typedef {{ kind: string, sheets: string[], sheet: number, headRow: number, text: string, list: Reading }} FileRead
  */
 
-const MOST_CHARACTERS = 1_000_000;
+const MOST_CHARACTERS = 5_000_000;
+/** A longer text is sent as a file. */
+const LONG = 300_000;
+const LONG_PASTE = 10_000;
 const MOST_ROWS = 300;
 
 /** @type {[string, string][]} */
@@ -53,29 +62,32 @@ export function makePaste(store, outbox, actions, show) {
   const chooser = /** @type {HTMLInputElement} */ (document.getElementById("paste-file"));
   const parts = /** @type {HTMLElement} */ (document.getElementById("paste-parts"));
   /** The file that the list is from. @type {File | null} */ let file = null;
-  /** Whether that is a calendar. */ let isCalendar = false;
+  /** What of it is read. @type {{ sheet?: number, headRow?: number }} */ let part = {};
   /** @type {{ parent: string | null, after: string | null }} */ let place = { parent: null, after: null };
-  /** @type {{ columns: string[] | null, dateOrder: string | null, makePeople: boolean, levels: Record<number, number> }} */ let how =
-    asFound();
+  let how = asFound();
   /** @type {Reading | null} */ let reading = null;
   let asked = 0;
   /** A question is under way. */
   let asking = false;
-  /** A file is being read, and what stands in the box is about to go. */
-  let bringing = false;
 
   chooser.addEventListener("change", () => {
     const chosen = chooser.files?.[0];
-    if (chosen) void bring(chosen);
+    if (chosen) bring(chosen);
   });
-  text.addEventListener("input", () => {
-    how = asFound();
-    forget();
-    void read();
+  text.addEventListener("input", takeText);
+  // As the browser does it, thousands of lines take it half a minute.
+  text.addEventListener("paste", (event) => {
+    const pasted = event.clipboardData?.getData("text/plain") ?? "";
+    if (pasted.length < LONG_PASTE) return;
+    event.preventDefault();
+    text.setRangeText(pasted, text.selectionStart, text.selectionEnd, "end");
+    takeText();
   });
   add.addEventListener("click", () => {
+    if (reading?.isLong) void addAll();
     if (!reading?.edit) return;
-    const first = /** @type {{ edits?: { id?: string }[] }} */ (reading.edit).edits?.[0]?.id;
+    const { id, task } = /** @type {{ edits?: { id?: string, task?: string }[] }} */ (reading.edit).edits?.[0] ?? {};
+    const first = id ?? task;
     dialog.close();
     actions.send(reading.edit, null, { onDone: () => first && show(first) });
   });
@@ -90,47 +102,71 @@ export function makePaste(store, outbox, actions, show) {
     text.value = list;
     forget();
     dialog.showModal();
-    void (dropped ? bring(dropped) : read());
+    if (dropped) bring(dropped);
+    else void read();
     if (list === "" && !dropped) text.focus();
     else add.focus();
   }
 
+  function takeText() {
+    how = asFound();
+    forget();
+    void read();
+  }
+
   function forget() {
-    bringing = false;
     file = null;
-    isCalendar = false;
+    part = {};
     chooser.value = "";
     parts.replaceChildren();
   }
 
-  /**
-   * Takes the list of a file, which then can be changed as if it had been pasted.
-   * @param {File} chosen
-   * @param {{ sheet?: number, headRow?: number }} [part]
-   */
-  async function bring(chosen, part = {}) {
-    const mine = ++asked;
-    bringing = true;
+  /** Takes the list of a file. @param {File} chosen @param {{ sheet?: number, headRow?: number }} [of] */
+  function bring(chosen, of = {}) {
+    file = chosen;
+    part = of;
+    how = asFound();
     draw(null, "");
     say.textContent = `Reading ${chosen.name} …`;
-    const answer = await outbox.readFile(chosen, { ...place, ...part });
-    if (mine !== asked) return;
-    bringing = false;
-    how = asFound();
-    if ("message" in answer) {
-      draw(null, answer.message);
-      return;
-    }
-    file = chosen;
-    isCalendar = answer.kind === "calendar";
-    text.value = answer.text;
-    drawParts(answer);
-    draw(answer.list, "");
+    void read();
+  }
+
+  /** What is read: a file as it is; a text as one where it is too long for anything else. */
+  function source() {
+    return (
+      file ?? (text.value.length > LONG ? new File([text.value], "Pasted list.txt", { type: "text/plain" }) : null)
+    );
+  }
+
+  /** Adds what is too long for one edit of the page: the server makes it of the file. */
+  async function addAll() {
+    const from = source() ?? new File([text.value], "Pasted list.txt", { type: "text/plain" });
+    add.disabled = true;
+    say.textContent = `Adding ${count(reading?.rows.length ?? 0, "row", "rows")} …`;
+    const answer = await outbox.readFile(from, { ...asFields(), commit: true });
+    if (!dialog.open) return;
+    if ("message" in answer) draw(reading, answer.message);
+    else dialog.close();
+  }
+
+  /** What a person has said, as fields of a form. */
+  function asFields() {
+    return {
+      ...place,
+      ...part,
+      columns: how.columns?.join(","),
+      dateOrder: how.dateOrder,
+      makePeople: how.makePeople,
+      levels: Object.keys(how.levels).length > 0 ? JSON.stringify(how.levels) : null,
+      again: how.again === true,
+      leave: how.leave.join(","),
+      remove: how.remove.join(","),
+    };
   }
 
   /** What of the file is read: which sheet, and from which row on. @param {FileRead} read */
   function drawParts({ kind, sheets, sheet, headRow }) {
-    const again = (/** @type {{ sheet?: number, headRow?: number }} */ part) => file && void bring(file, part);
+    const again = (/** @type {{ sheet?: number, headRow?: number }} */ of) => file && bring(file, of);
     const asks = [];
     if (sheets.length > 1) {
       const choice = element(
@@ -170,19 +206,33 @@ export function makePaste(store, outbox, actions, show) {
     asked++;
     if (asking) return;
     asking = true;
-    for (let of = 0; of !== asked && !bringing;) {
+    for (let of = 0; of !== asked;) {
       of = asked;
-      const why = whyUnread();
-      const answer = why === null ? await outbox.readList({ text: text.value, ...place, ...how }) : { message: why };
-      if (of !== asked || bringing) continue;
+      const from = source();
+      const why = file ? null : whyUnread();
+      const answer =
+        why !== null
+          ? { message: why }
+          : from
+            ? await outbox.readFile(from, asFields())
+            : await outbox.readList({ text: text.value, ...place, ...how, again: how.again === true });
+      if (of !== asked) continue;
       if ("message" in answer) draw(null, answer.message);
-      else {
-        draw(answer, "");
-        // The text that is read anew does not say when its rows come again.
-        if (isCalendar) say.textContent += " Series come once now: choose the file again to have them repeat.";
-      }
+      else if ("list" in answer) {
+        if (file) text.value = answer.text;
+        if (file) drawParts(answer);
+        took(answer.list);
+      } else took(answer);
     }
     asking = false;
+  }
+
+  /** A list that is in the plan already is compared with it, unless somebody says otherwise. @param {Reading} now */
+  function took(now) {
+    draw(now, "");
+    if (!now.isLikelyAgain || how.again !== null) return;
+    how.again = true;
+    asked++;
   }
 
   /** Why there is nothing to ask; null where there is. */
@@ -191,7 +241,7 @@ export function makePaste(store, outbox, actions, show) {
     if (text.value.length <= MOST_CHARACTERS) return null;
     return (
       `This is ${Math.round(text.value.length / 1000).toLocaleString("en")} thousand characters long: ` +
-      "a list has at most 1,000 thousand. Paste only the part with the tasks."
+      "a list has at most 5,000 thousand. Paste only the part with the tasks."
     );
   }
 
@@ -202,11 +252,18 @@ export function makePaste(store, outbox, actions, show) {
     const order = now?.askDateOrder === true && how.dateOrder === null;
     say.className = problem || now?.problem ? "problem" : "hint";
     say.textContent = problem || now?.problem || (now ? summary(now, troubled, order) : "");
-    add.disabled = !now?.edit || order;
-    add.textContent = now?.edit ? `Add ${count(now.rows.length, "row", "rows")}` : "Add rows";
+    add.disabled = !(now?.edit || now?.isLong) || order;
+    add.textContent =
+      now && how.again === true
+        ? toDo(now, how)
+        : now?.edit || now?.isLong
+          ? `Add ${count(now.rows.length, "row", "rows")}`
+          : "Add rows";
     // A list of choices that has the focus is left alone.
     const focused = /** @type {HTMLElement | null} */ (document.activeElement)?.dataset.choice;
-    preview.replaceChildren(...(now ? [...questions(now, order), table(now)] : []));
+    preview.replaceChildren(
+      ...(now ? [...questions(now, order), table(now), ...goneList(now, how, () => void read())] : []),
+    );
     if (focused) /** @type {HTMLElement | null} */ (preview.querySelector(`[data-choice="${focused}"]`))?.focus();
   }
 
@@ -217,12 +274,14 @@ export function makePaste(store, outbox, actions, show) {
     if (phases > 0) parts.push(`${count(phases, "of them a phase", "of them phases")}`);
     const unread =
       troubled > 0 ? ` In ${count(troubled, "row", "rows")} something could not be read: it is said there.` : "";
-    return `${parts.join(", ")}. ${order ? "Say how the dates are meant first." : "Nothing is added until you say so."}${unread}`;
+    const what = how.again === true ? "changes" : "is added";
+    const until = order ? "Say how the dates are meant first." : `Nothing ${what} until you say so.`;
+    return `${parts.join(", ")}. ${until}${unread}`;
   }
 
   /** @param {Reading} now @param {boolean} order */
   function questions(now, order) {
-    const asks = [];
+    const asks = wayChoice(now, how, () => void read());
     if (now.askDateOrder || how.dateOrder !== null) {
       const choice = select(
         "order",
@@ -254,6 +313,7 @@ export function makePaste(store, outbox, actions, show) {
   function table(now) {
     const kinds = now.columns.map((column) => column.kind);
     const head = element("tr", {}, element("th", { scope: "col" }, "Line"));
+    if (how.again === true) head.append(element("th", { scope: "col" }, "In the plan"));
     now.columns.forEach((column, i) => {
       // What is known of nothing becomes a field of the project, if somebody wants it to.
       const fresh = `new:${i}`;
@@ -270,10 +330,13 @@ export function makePaste(store, outbox, actions, show) {
       const words = element("span", { class: "mute" }, column.heading || `“${column.sample.slice(0, 18)}”`);
       head.append(element("th", { scope: "col" }, choice, words));
     });
-    // Of a long list, the first rows and all in which something is wrong.
+    // Of a long list, the first rows and all in which something is wrong; beside the plan, what is other.
+    const isTold = (/** @type {Reading["rows"][number]} */ row, /** @type {number} */ i) =>
+      row.problems.length > 0 || (row.state === null ? i < MOST_ROWS : row.state !== "same");
     const rows = now.rows
       .map((row, i) => ({ row, above: i === 0 ? -1 : now.rows[i - 1].level }))
-      .filter(({ row }, i) => i < MOST_ROWS || row.problems.length > 0)
+      .filter(({ row }, i) => isTold(row, i))
+      .slice(0, 2 * MOST_ROWS)
       .map(({ row, above }) => line(row, above, kinds));
     const more = now.rows.length - rows.length;
     return element(
@@ -281,9 +344,27 @@ export function makePaste(store, outbox, actions, show) {
       { class: "paste-table", tabindex: "0", role: "region", "aria-label": "How the list was read" },
       element("table", {}, element("thead", {}, head), element("tbody", {}, ...rows)),
       ...(more > 0
-        ? [element("p", { class: "hint" }, `And ${count(more, "row", "rows")} more, in which nothing is wrong.`)]
+        ? [
+            element(
+              "p",
+              { class: "hint" },
+              how.again === true ? asItIs(more) : `And ${count(more, "row", "rows")} more.`,
+            ),
+          ]
         : []),
     );
+  }
+
+  /** @param {number} rows */
+  function asItIs(rows) {
+    return rows === 1
+      ? "One row is as it is in the plan."
+      : `${rows.toLocaleString("en")} rows are as they are in the plan.`;
+  }
+
+  /** What stands above a column of a field. @param {string} kind */
+  function headingOf(kind) {
+    return reading?.columns.find((column) => column.kind === kind)?.heading ?? "Field";
   }
 
   /**
@@ -326,6 +407,7 @@ export function makePaste(store, outbox, actions, show) {
       if (kind === "name") {
         cell.style.paddingLeft = `${8 + row.level * 16}px`;
         cell.prepend(leveller(row, -1, above), leveller(row, 1, above));
+        cell.append(...changesOf(row, (of) => KINDS.find(([key]) => key === of)?.[1] ?? headingOf(of)));
       }
       if (problem) cell.append(element("span", { class: "problem" }, problem));
       return cell;
@@ -337,7 +419,8 @@ export function makePaste(store, outbox, actions, show) {
     const number = element("td", { class: "mute" }, String(row.line));
     // Beside the name, where there is room for a sentence.
     if (whole) (cells[kinds.indexOf("name")] ?? number).append(element("span", { class: "problem" }, whole));
-    const out = element("tr", {}, number, ...cells);
+    const state = row.state ? [stateCell(row, how, () => void read())] : [];
+    const out = element("tr", {}, number, ...state, ...cells);
     if (row.isPhase) out.classList.add("is-phase");
     return out;
   }
@@ -355,8 +438,20 @@ export function makePaste(store, outbox, actions, show) {
   }
 }
 
-/** @returns {{ columns: string[] | null, dateOrder: string | null, makePeople: boolean, levels: Record<number, number> }} */
-const asFound = () => ({ columns: null, dateOrder: null, makePeople: true, levels: {} });
+/**
+ * What somebody has said of the list: nothing yet.
+ * @returns {{ columns: string[] | null, dateOrder: string | null, makePeople: boolean, levels: Record<number, number>,
+ * again: boolean | null, leave: number[], remove: string[] }}
+ */
+const asFound = () => ({
+  columns: null,
+  dateOrder: null,
+  makePeople: true,
+  levels: {},
+  again: null,
+  leave: [],
+  remove: [],
+});
 
 /** @param {number} n @param {string} one @param {string} many */
 const count = (n, one, many) => `${n.toLocaleString("en")} ${n === 1 ? one : many}`;

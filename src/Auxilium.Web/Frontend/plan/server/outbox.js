@@ -136,15 +136,15 @@ export class Outbox {
   /**
    * The list that a file has, and how it is understood.
    * @param {File} file
-   * @param {Record<string, string | number | null | undefined>} how
+   * @param {Record<string, string | number | boolean | null | undefined>} how with “commit”, it is added too
    * @returns {Promise<import("../panels/paste.js").FileRead | Refusal>}
    */
-  async readFile(file, how) {
+  async readFile(file, { commit, ...how }) {
     const form = new FormData();
     form.append("file", file);
     for (const [name, value] of Object.entries(how))
       if (value !== null && value !== undefined) form.append(name, String(value));
-    const { status, content } = await this.#post("imports", form, FILE_PATIENCE);
+    const { status, content } = await this.#post(`imports${commit ? "?commit=true" : ""}`, form, FILE_PATIENCE);
     return status === 200 ? content : refusalOf(status, content, "cannot read the file");
   }
 

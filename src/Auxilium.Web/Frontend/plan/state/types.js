@@ -37,6 +37,7 @@
  * @property {string | null} label
  * @property {string | null} deliveredBy who outside the project delivers it
  * @property {string | null} role as what somebody does it
+ * @property {string | null} sourceId what it is called where it came from
  * @property {string | null} serves id of the milestone that it serves
  * @property {number} priority 0 to 1000, 500 is usual
  * @property {Record<string, string> | null} own what it has of the fields that people added, by their ids
@@ -151,6 +152,7 @@
  * @property {string | null} start
  * @property {string | null} finish
  * @property {Record<string, string> | null} [own] what it has of the fields that people added
+ * @property {string | null} sourceId
  * @property {CardLink[]} before
  * @property {CardLink[]} after
  * @property {string | null} fixedKind

@@ -242,7 +242,7 @@ export const emptyRow = (id, name) => ({
   deadline: null,
   off: false,
   note: false,
-  .../** @type {Pick<Row, "key" | "colour" | "label" | "priority" | "deliveredBy" | "serves" | "role">} */ (
+  .../** @type {Pick<Row, "key" | "colour" | "label" | "priority" | "deliveredBy" | "serves" | "role" | "sourceId">} */ (
     USUAL_FACTS
   ),
   own: null,
