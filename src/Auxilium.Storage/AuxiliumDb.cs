@@ -42,6 +42,12 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
 
     public DbSet<FeedRow> Feeds => Set<FeedRow>();
 
+    public DbSet<ProjectFeedRow> ProjectFeeds => Set<ProjectFeedRow>();
+
+    public DbSet<ExportRow> Exports => Set<ExportRow>();
+
+    public DbSet<PriceRow> Prices => Set<PriceRow>();
+
     public DbSet<NoticeRow> Notices => Set<NoticeRow>();
 
     public DbSet<MailRow> Mails => Set<MailRow>();
@@ -198,6 +204,14 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
             feed.ToTable("feeds").HasOne<Account>().WithMany().HasForeignKey(f => f.PersonId);
             feed.HasIndex(f => f.Hash).IsUnique();
         });
+        modelBuilder.Entity<ProjectFeedRow>(feed =>
+        {
+            feed.ToTable("project_feeds").HasOne<ProjectRow>().WithMany().HasForeignKey(f => f.ProjectId);
+            feed.HasOne<PersonRow>().WithMany().HasForeignKey(f => f.MadeBy);
+            feed.HasOne<PersonRow>().WithMany().HasForeignKey(f => f.PersonId).OnDelete(DeleteBehavior.Cascade);
+            feed.HasIndex(f => f.Hash).IsUnique();
+        });
+        modelBuilder.Entity<PriceRow>(item => item.ToTable("price_list").Property(i => i.Price).HasPrecision(12, 2));
         modelBuilder.Entity<OrganisationRow>(organisation =>
         {
             organisation.ToTable("organisation").Property(o => o.Id).ValueGeneratedNever();
@@ -219,6 +233,7 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
         UseInstants<InvitationRow>(modelBuilder);
         UseInstants<ShareLinkRow>(modelBuilder);
         UseInstants<FeedRow>(modelBuilder);
+        UseInstants<ProjectFeedRow>(modelBuilder);
     }
 
     private static void MakeNotices(ModelBuilder modelBuilder)
@@ -236,6 +251,13 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
             mail.Property(m => m.State).HasConversion<string>();
         });
         modelBuilder.Entity<PostRow>().ToTable("post");
+        modelBuilder.Entity<ExportRow>(export =>
+        {
+            export.ToTable("exports").HasOne<PersonRow>().WithMany().HasForeignKey(e => e.PersonId);
+            export.HasOne<ProjectRow>().WithMany().HasForeignKey(e => e.ProjectId);
+            export.HasIndex(e => e.State);
+            export.Property(e => e.State).HasConversion<string>();
+        });
         modelBuilder.Entity<WatchRow>(watch =>
         {
             watch.ToTable("watches").HasKey(w => w.ProjectId);
@@ -274,6 +296,7 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
         UseInstants<TimerRow>(modelBuilder);
         modelBuilder.Entity<PresenceRow>(presence => presence.ToTable("presence").HasIndex(p => p.ProjectId));
         UseInstants<NoticeRow>(modelBuilder);
+        UseInstants<ExportRow>(modelBuilder);
         UseInstants<MailRow>(modelBuilder);
         UseInstants<PostRow>(modelBuilder);
         UseInstants<ProposalRow>(modelBuilder);

@@ -90,7 +90,7 @@ public class ImportsApiTests(DemoApp demo) : IClassFixture<DemoApp>
         );
         Assert.Equal(3, made.Body["version"]!.GetValue<int>());
         var plan = JsonNode.Parse(await demo.Api.PlanAsync(project))!;
-        Assert.Equal(["Choose the field", "Tents", "Bunting"], plan["tasks"]!.AsArray().Select(task => task!["name"]!.GetValue<string>()));
+        Assert.Equal(["Tents", "Bunting", "Choose the field"], plan["tasks"]!.AsArray().Select(task => task!["name"]!.GetValue<string>()));
 
         var nothing = await SendAsync(demo.Api.Http, $"{path}?commit=true", "list.csv", "Task\nTents\n", ("again", "true"));
         Assert.Equal("The plan has all of this list already.", nothing.Body["detail"]!.GetValue<string>());

@@ -32,6 +32,7 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
         "/shared/{secret}/{screen:shared?}",
         "/shared/{secret}/export",
         "/feeds/{secret}.ics",
+        "/feeds/projects/{secret}.ics",
     ];
 
     [Fact]
@@ -170,6 +171,8 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
     [InlineData("GET", "/projects/{id}/report", "302 404 200 200 200 200")]
     [InlineData("GET", "/projects/{id}/sharing", "302 404 403 403 200 200")]
     [InlineData("POST", "/projects/{id}/sharing?handler=Link", "401 404 403 403 200 200")]
+    [InlineData("POST", "/projects/{id}/sharing?handler=Calendar", "401 404 403 403 200 200")]
+    [InlineData("POST", "/projects/{id}/sharing?handler=WithdrawCalendar", "401 404 403 403 200 200")]
     [InlineData("GET", "/people", "302 200 200 200 200 200")]
     [InlineData("GET", "/people/new", "302 403 403 403 403 200")]
     [InlineData("POST", "/people/new", "401 403 403 403 403 200")]
@@ -234,6 +237,10 @@ public class RightsTests(RightsApp app) : IClassFixture<RightsApp>
     [InlineData("POST", "/api/v1/projects/{id}/calendars/year?year=2027", "401 404 400 400 400 400")]
     [InlineData("POST", "/api/v1/projects/{id}/lists", "401 404 403 400 400 400")]
     [InlineData("GET", "/api/v1/projects/{id}/export?format=csv", "401 404 200 200 200 200")]
+    [InlineData("POST", "/api/v1/projects/{id}/exports?format=csv", "401 404 202 202 202 202")]
+    [InlineData("GET", "/api/v1/exports/0197a000-0000-7000-8000-000000000000", "401 404 404 404 404 404")]
+    [InlineData("GET", "/api/v1/exports/0197a000-0000-7000-8000-000000000000/file", "401 404 404 404 404 404")]
+    [InlineData("DELETE", "/api/v1/exports/0197a000-0000-7000-8000-000000000000", "401 404 404 404 404 404")]
     [InlineData("POST", "/api/v1/projects/{id}/imports", "401 404 403 415 415 415")]
     [InlineData("POST", "/api/v1/projects/imports", "401 403 403 403 415 415")]
     [InlineData("POST", "/api/v1/projects/{id}/tasks/a/repeats", "401 404 403 400 400 400")]

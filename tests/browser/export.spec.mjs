@@ -118,3 +118,44 @@ test("whoever sees the plan by a link exports what it shows, where that is allow
   expect(download.suggestedFilename()).toBe("Quay fair.pdf");
   await context.close();
 });
+
+test("a long plan is drawn in the background, with its pages counted, and can be cancelled", async ({ page, plan }) => {
+  const tasks = Array.from({ length: 1_600 }, (_, i) => ({ id: `t${i}`, name: `Plank ${i + 1}`, length: "1d" }));
+  await plan.bringIn({ format: "auxilium-plan/1", project: { name: "Long quay", start: "2027-05-10" }, tasks });
+  const dialog = page.getByRole("dialog", { name: "Export" });
+  const ask = async () => {
+    await page.getByRole("button", { name: "Export…" }).click();
+    await dialog.getByLabel("Fit").selectOption("pages");
+    await dialog.getByRole("button", { name: "Download" }).click();
+  };
+  await ask();
+  const [file] = await Promise.all([
+    page.waitForEvent("download"),
+    expect(dialog).toContainText(/of \d+ …|turn …|pages …/),
+  ]);
+  expect(file.suggestedFilename()).toBe("Long quay.pdf");
+  await expect(dialog).toBeHidden();
+
+  // It goes on without the dialog, and the result waits.
+  await ask();
+  await dialog.getByRole("button", { name: "Continue in the background" }).click();
+  await expect(dialog).toBeHidden();
+  await page.goto("/notices");
+  await expect
+    .poll(async () => {
+      await page.reload();
+      return page.getByRole("link", { name: "“Long quay.pdf” is ready to download." }).count();
+    })
+    .toBe(2);
+
+  await page.goBack();
+  await plan.ready();
+  let deleted = 0;
+  page.on("response", (answer) => answer.request().method() === "DELETE" && deleted++);
+  await ask();
+  await expect(dialog.getByText(/of \d+ …|turn …|pages …/)).toBeVisible();
+  await expectAccessible(page, "Export, while a file is made");
+  await dialog.getByRole("button", { name: "Cancel export" }).click();
+  await expect(dialog).toBeHidden();
+  expect(deleted).toBe(1);
+});

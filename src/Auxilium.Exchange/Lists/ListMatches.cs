@@ -5,8 +5,8 @@ using Auxilium.Planning.Plans;
 namespace Auxilium.Exchange.Lists;
 
 /// <summary>
-/// Which rows of a plan the lines of a list are: by their own id in our calendars, by source id, then by their names with those of their phases, then by names that only
-/// one row has. Each row is one line at most.
+/// Which rows of a plan the lines of a list are: by their own id in our calendars, by source id, then by their names with those of
+/// their phases, then by names that only one row has. Each row is one line at most.
 /// </summary>
 internal sealed class ListMatches
 {

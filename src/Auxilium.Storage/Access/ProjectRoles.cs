@@ -24,6 +24,13 @@ public sealed class ProjectRoles(IDbContextFactory<AuxiliumDb> databases, TimePr
         return await OfAsync(db, project, person, isOrganiser, cancel);
     }
 
+    /// <summary>Somebody's role as it is now, for what is done while they are not there.</summary>
+    public async Task<ProjectRole> NowAsync(Guid project, string person, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return (await OfAsync(db, project, [person], cancel)).GetValueOrDefault(person);
+    }
+
     internal static async Task<ProjectRole> OfAsync(AuxiliumDb db, Guid project, string person, bool isOrganiser, CancellationToken cancel)
     {
         if (isOrganiser)

@@ -219,6 +219,76 @@ namespace Auxilium.Storage.Migrations
                     b.ToTable("comments", (string)null);
                 });
 
+            modelBuilder.Entity("Auxilium.Storage.Rows.ExportRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<byte[]>("Content")
+                        .HasColumnType("bytea")
+                        .HasColumnName("content");
+
+                    b.Property<int>("Drawn")
+                        .HasColumnType("integer")
+                        .HasColumnName("drawn");
+
+                    b.Property<DateTime>("HeardAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("heard_at");
+
+                    b.Property<DateTime>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<int>("Pages")
+                        .HasColumnType("integer")
+                        .HasColumnName("pages");
+
+                    b.Property<string>("PersonId")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("person_id");
+
+                    b.Property<string>("Problem")
+                        .HasColumnType("text")
+                        .HasColumnName("problem");
+
+                    b.Property<Guid>("ProjectId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("project_id");
+
+                    b.Property<string>("Query")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("query");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("state");
+
+                    b.HasKey("Id")
+                        .HasName("pk_exports");
+
+                    b.HasIndex("PersonId")
+                        .HasDatabaseName("ix_exports_person_id");
+
+                    b.HasIndex("ProjectId")
+                        .HasDatabaseName("ix_exports_project_id");
+
+                    b.HasIndex("State")
+                        .HasDatabaseName("ix_exports_state");
+
+                    b.ToTable("exports", (string)null);
+                });
+
             modelBuilder.Entity("Auxilium.Storage.Rows.FeedRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1118,6 +1188,126 @@ namespace Auxilium.Storage.Migrations
                         .HasDatabaseName("ix_presence_project_id");
 
                     b.ToTable("presence", (string)null);
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.PriceRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Category")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("category");
+
+                    b.Property<string>("Length")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("length");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("integer")
+                        .HasColumnName("position");
+
+                    b.Property<decimal?>("Price")
+                        .HasPrecision(12, 2)
+                        .HasColumnType("numeric(12,2)")
+                        .HasColumnName("price");
+
+                    b.Property<string>("Supplier")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("supplier");
+
+                    b.Property<string>("Unit")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("unit");
+
+                    b.HasKey("Id")
+                        .HasName("pk_price_list");
+
+                    b.ToTable("price_list", (string)null);
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.ProjectFeedRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<int?>("AlarmDays")
+                        .HasColumnType("integer")
+                        .HasColumnName("alarm_days");
+
+                    b.Property<bool>("AsToDos")
+                        .HasColumnType("boolean")
+                        .HasColumnName("as_to_dos");
+
+                    b.Property<DateTime?>("EndsAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("ends_at");
+
+                    b.Property<byte[]>("Hash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("hash");
+
+                    b.Property<DateTime>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<string>("MadeBy")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("made_by");
+
+                    b.Property<bool>("MilestonesOnly")
+                        .HasColumnType("boolean")
+                        .HasColumnName("milestones_only");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("PersonId")
+                        .HasColumnType("text")
+                        .HasColumnName("person_id");
+
+                    b.Property<Guid>("ProjectId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("project_id");
+
+                    b.Property<DateTime?>("UsedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("used_at");
+
+                    b.HasKey("Id")
+                        .HasName("pk_project_feeds");
+
+                    b.HasIndex("Hash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_project_feeds_hash");
+
+                    b.HasIndex("MadeBy")
+                        .HasDatabaseName("ix_project_feeds_made_by");
+
+                    b.HasIndex("PersonId")
+                        .HasDatabaseName("ix_project_feeds_person_id");
+
+                    b.HasIndex("ProjectId")
+                        .HasDatabaseName("ix_project_feeds_project_id");
+
+                    b.ToTable("project_feeds", (string)null);
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.ProjectRow", b =>
@@ -2089,6 +2279,23 @@ namespace Auxilium.Storage.Migrations
                         .HasConstraintName("fk_comments_projects_project_id");
                 });
 
+            modelBuilder.Entity("Auxilium.Storage.Rows.ExportRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_exports_people_person_id");
+
+                    b.HasOne("Auxilium.Storage.Rows.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_exports_projects_project_id");
+                });
+
             modelBuilder.Entity("Auxilium.Storage.Rows.FeedRow", b =>
                 {
                     b.HasOne("Auxilium.Storage.Rows.Account", null)
@@ -2210,6 +2417,29 @@ namespace Auxilium.Storage.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_plans_projects_project_id");
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.ProjectFeedRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("MadeBy")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_project_feeds_people_made_by");
+
+                    b.HasOne("Auxilium.Storage.Rows.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .HasConstraintName("fk_project_feeds_people_person_id");
+
+                    b.HasOne("Auxilium.Storage.Rows.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_project_feeds_projects_project_id");
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.ProjectRow", b =>

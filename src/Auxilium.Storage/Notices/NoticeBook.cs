@@ -26,7 +26,8 @@ public sealed record NoticeWishes
                 k =>
                     k is NoticeKind.Mentioned or NoticeKind.Proposal or NoticeKind.Decided or NoticeKind.Assigned or NoticeKind.Reminder
                         ? ByMail.AtOnce
-                        : ByMail.Daily
+                    : k is NoticeKind.Export ? ByMail.No
+                    : ByMail.Daily
             );
 
     /// <summary>Days that can be chosen go up to this.</summary>
@@ -268,7 +269,9 @@ public sealed class NoticeBook(IDbContextFactory<AuxiliumDb> databases, TimeProv
                 Mails.Row(
                     row.mail!,
                     $"{name}: {(row.text.Length > 80 ? row.text[..79] + "…" : row.text)}",
-                    $"{row.text}\n\n{name}: {Mails.Address}/projects/{project}{(row.task is null ? "" : $"#{row.task}")}\n",
+                    row.kind == nameof(NoticeKind.Export)
+                        ? $"{row.text}\n\n{Mails.Address}/notices\n"
+                        : $"{row.text}\n\n{name}: {Mails.Address}/projects/{project}{(row.task is null ? "" : $"#{row.task}")}\n",
                     now
                 )
             );

@@ -118,6 +118,28 @@ public sealed class ShareLinkRow : SecretRow
     public bool AllowsExport { get; set; }
 }
 
+/// <summary>Tasks of a project as a calendar that programs fetch.</summary>
+public sealed class ProjectFeedRow : SecretRow
+{
+    public Guid ProjectId { get; set; }
+
+    /// <summary>It shows something for as long as this person may look at the project.</summary>
+    public required string MadeBy { get; set; }
+
+    /// <summary>What it is for.</summary>
+    public required string Name { get; set; }
+
+    /// <summary>Whose tasks; <c>null</c> for everybody's.</summary>
+    public string? PersonId { get; set; }
+
+    public bool MilestonesOnly { get; set; }
+
+    public bool AsToDos { get; set; }
+
+    /// <summary>So many days before they start there is an alarm; <c>null</c> for none.</summary>
+    public int? AlarmDays { get; set; }
+}
+
 /// <summary>Somebody's tasks as a calendar that programs fetch.</summary>
 public sealed class FeedRow : SecretRow
 {

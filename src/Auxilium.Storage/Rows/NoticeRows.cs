@@ -20,6 +20,9 @@ public enum NoticeKind
     MilestoneSoon,
     Drift,
     Reminder,
+
+    /// <summary>A file that was asked for is there.</summary>
+    Export,
 }
 
 /// <summary>Something a person is told.</summary>
@@ -35,6 +38,7 @@ public sealed class NoticeRow
 
     public Guid ProjectId { get; set; }
 
+    /// <summary>The task that it is about, or the file; <c>null</c> where it is about the project.</summary>
     public string? TaskId { get; set; }
 
     public required string Text { get; set; }

@@ -84,9 +84,10 @@ internal static class ExportApi
     )
     {
         ExportedFile file;
+        var by = link is null ? context.User.Identity?.Name : null;
         try
         {
-            file = query.Wanted.Write(await handouts.OfAsync(query, plan, context, link, cancel), (_, _) => { }, cancel);
+            file = query.Wanted.Write(await handouts.OfAsync(query, plan, by, link, cancel), (_, _) => { }, cancel);
         }
         catch (ExportProblem problem)
         {
@@ -106,6 +107,7 @@ internal static class ExportApi
 /// <summary>Gathers what a file of a plan is made of.</summary>
 internal sealed class Handouts(OwnAddress address, OrganisationClock clock, Organisation organisation, Today today)
 {
+    /// <param name="by">Name of who asks for it; <c>null</c> where nobody is to be named.</param>
     /// <param name="link">
     /// The read-only link that it is asked for by, with its secret; <c>null</c> where it is by somebody signed in.
     /// </param>
@@ -113,7 +115,7 @@ internal sealed class Handouts(OwnAddress address, OrganisationClock clock, Orga
     public async Task<Handout> OfAsync(
         ExportQuery query,
         StoredPlan plan,
-        HttpContext context,
+        string? by,
         (ShareLinkRow Link, string Secret)? link,
         CancellationToken cancel
     )
@@ -135,10 +137,7 @@ internal sealed class Handouts(OwnAddress address, OrganisationClock clock, Orga
             clock.GetUtcNow().UtcDateTime,
             clock.ToUtc,
             task => address.Of(link is var (_, secret) ? $"/shared/{secret}" : $"/projects/{plan.Project}#{task}"),
-            string.Join(
-                ", ",
-                new[] { link is null ? context.User.Identity?.Name : null, here?.Name }.OfType<string>().Where(name => name.Length > 0)
-            ),
+            string.Join(", ", new[] { by, here?.Name }.OfType<string>().Where(name => name.Length > 0)),
             here?.FirstWeekday ?? DayOfWeek.Monday,
             clock.LocalTimeZone,
             here?.Logo,

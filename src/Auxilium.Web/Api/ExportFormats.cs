@@ -1,15 +1,11 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using System.Text;
 using Auxilium.Drawing.Ink;
 using Auxilium.Drawing.Paper;
 using Auxilium.Drawing.Sheets;
 using Auxilium.Exchange;
-using Auxilium.Exchange.Calendars;
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Exchange.Tables;
-using Auxilium.Planning.Calendars;
-using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Words;
 using Auxilium.Storage.Plans;
 
@@ -101,11 +97,14 @@ internal sealed record ExportFormat(
         new("csv", ".csv", "text/csv; charset=utf-8", true, (handout, _, _) =>
             new(TableCsv.Write(handout.Table, handout.Query.SeparatorSign, handout.Query.Marked ?? false))
         ),
-        new("ics", ".ics", "text/calendar; charset=utf-8", true, (handout, _, _) => new(Calendar(handout))),
+        new("ics", ".ics", "text/calendar; charset=utf-8", true, (handout, _, _) => new(ProjectCalendar.Write(handout))),
         new("document", ".json", RequestDocument.PlanType, false, (handout, _, _) => new(PlanDocumentWriter.Write(handout.Table.Plan))),
     ];
 
     public static ExportFormat? Find(string? name) => All.FirstOrDefault(format => format.Name == name);
+
+    /// <summary>The format of a file by its name.</summary>
+    public static ExportFormat OfFile(string name) => All.First(format => name.EndsWith(format.Ending, StringComparison.Ordinal));
 
     /// <summary>The name of a file with a plan.</summary>
     public string FileName(string plan)
@@ -160,26 +159,5 @@ internal sealed record ExportFormat(
         using var letters = new Lettering();
         var pages = handout.Draw(letters);
         return new ExportedFile(Prints.Svg(pages, handout.Query.PageOf(pages.Count)), pages.Count, pages.LetterSize);
-    }
-
-    private static byte[] Calendar(Handout handout)
-    {
-        var wanted = handout.Table.Rows.Select(row => handout.Table.Plan.Tasks[row].Id).ToHashSet();
-        var tasks = Projection
-            .Of(handout.Table.Schedule, handout.Today)
-            .Tasks.Where(task => task.IsLeaf && task.Start is not null && wanted.Contains(task.Id))
-            .Select(task => new CalendarTask(
-                $"{task.Id}.{handout.Plan.Project}@auxilium",
-                task.Name,
-                handout.Plan.Name,
-                task.Start!.Value.Date,
-                task.Finish!.Value.LastDateFrom(task.Start.Value),
-                task.IsOfHours ? (handout.ToUtc(task.Start.Value.ToDateTime()), handout.ToUtc(task.Finish.Value.ToDateTime())) : null,
-                task.IsFinished && handout.Shown.HasFlag(Shown.States),
-                IsOwner: true,
-                handout.AddressOf(task.Id),
-                handout.Plan.Version
-            ));
-        return Encoding.UTF8.GetBytes(TaskCalendar.Write(handout.Plan.Name, tasks, handout.Now, handout.Zone));
     }
 }

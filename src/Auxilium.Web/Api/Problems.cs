@@ -10,6 +10,8 @@ internal static class Problems
     public static IResult NoSuchProject() =>
         Results.Problem("There is no project with this id.", statusCode: StatusCodes.Status404NotFound);
 
+    public static IResult NotFound(string message) => Results.Problem(message, statusCode: StatusCodes.Status404NotFound);
+
     /// <summary>The page that sent it belongs to another sign-in, or is not one of ours.</summary>
     public static IResult Forged() =>
         Problem(StatusCodes.Status400BadRequest, "This page is out of date: reload it and try again.", ("code", "pageOutOfDate"));

@@ -1,6 +1,7 @@
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Words;
 using Auxilium.Storage;
+using Auxilium.Storage.Exports;
 using Auxilium.Storage.Notices;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Plans;
@@ -20,6 +21,9 @@ internal static class Jobs
 {
     private static readonly TimeSpan Often = TimeSpan.FromSeconds(3);
 
+    /// <summary>Somebody looks on while a file is made.</summary>
+    private static readonly TimeSpan Soon = TimeSpan.FromSeconds(1);
+
     /// <summary>How often to check whether the daily jobs are due.</summary>
     private static readonly TimeSpan Daily = TimeSpan.FromMinutes(1);
 
@@ -31,6 +35,7 @@ internal static class Jobs
             Every<WatchJob>(quartz, trigger => trigger.WithSimpleSchedule(s => s.WithInterval(Often).RepeatForever()));
             Every<MailJob>(quartz, trigger => trigger.WithSimpleSchedule(s => s.WithInterval(Often).RepeatForever()));
             Every<ChanceJob>(quartz, trigger => trigger.WithSimpleSchedule(s => s.WithInterval(Often).RepeatForever()));
+            Every<ExportJob>(quartz, trigger => trigger.WithSimpleSchedule(s => s.WithInterval(Soon).RepeatForever()));
             Every<DayJob>(quartz, trigger => trigger.WithSimpleSchedule(s => s.WithInterval(Daily).RepeatForever()));
         });
         services.AddQuartzHostedService(options => options.WaitForJobsToComplete = true);
@@ -159,6 +164,7 @@ internal sealed class DayJob(
     NoticeBook notices,
     Mails mails,
     ClosedProjects closed,
+    ExportShelf exports,
     WeeklyMail weekly,
     OwnAddress address,
     TimeProvider clock
@@ -180,6 +186,7 @@ internal sealed class DayJob(
                 await weekly.WriteAsync(DateOnly.FromDateTime(now.DateTime), cancel);
                 await mails.ClearAsync(cancel);
                 await closed.ClearAsync(cancel);
+                await exports.ClearAsync(cancel);
             },
             cancel
         );

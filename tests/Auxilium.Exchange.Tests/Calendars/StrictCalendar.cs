@@ -35,10 +35,8 @@ internal sealed partial class StrictCalendar
 
     private static readonly HashSet<string> Once =
     [
-        .. "UID DTSTAMP DTSTART DTEND DUE DURATION SUMMARY DESCRIPTION STATUS SEQUENCE TRANSP URL PERCENT-COMPLETE RRULE ACTION TRIGGER".Split(
-            ' '
-        ),
-        .. "PRODID VERSION METHOD CALSCALE TZID".Split(' '),
+        .. "UID DTSTAMP DTSTART DTEND DUE DURATION SUMMARY DESCRIPTION STATUS SEQUENCE TRANSP URL".Split(' '),
+        .. "PERCENT-COMPLETE RRULE ACTION TRIGGER PRODID VERSION METHOD CALSCALE TZID".Split(' '),
     ];
 
     private static readonly Dictionary<string, string[]> Words = new()

@@ -136,7 +136,13 @@ async function openBaseline() {
 /** @type {Promise<() => void> | null} */ let exporting = null;
 async function openExport() {
   exporting ??= import("./panels/export.js").then(({ makeExport }) =>
-    makeExport(store, main.dataset.exports ?? "", main.dataset.me ?? "", main.dataset.screen ?? ""),
+    makeExport(
+      store,
+      main.dataset.exports ?? "",
+      main.dataset.me ?? "",
+      main.dataset.screen ?? "",
+      main.dataset.token ?? "",
+    ),
   );
   (await exporting)();
 }

@@ -53,6 +53,7 @@ public sealed class AccountModel(
         (NoticeKind.Proposal, "Somebody proposes a change"),
         (NoticeKind.Decided, "What I proposed is decided"),
         (NoticeKind.TimeOff, "Days off are entered for me or my people"),
+        (NoticeKind.Export, "A file that I asked for is ready"),
     ];
 
     private Account _account = null!;

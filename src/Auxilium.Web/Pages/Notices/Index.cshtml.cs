@@ -20,6 +20,15 @@ public sealed class NoticesModel(NoticeBook notices, TimeProvider clock) : PageM
             await notices.ReadAsync(User.PersonId(), All[0].Notice.Id, cancel);
     }
 
+    /// <summary>Where what it is about is shown, or fetched.</summary>
+    public static string AddressOf(NoticeRow notice) =>
+        notice switch
+        {
+            { Kind: NoticeKind.Export, TaskId: { } file } => $"/api/v1/exports/{file}/file",
+            { TaskId: { } task } => $"/projects/{notice.ProjectId}#{task}",
+            _ => $"/projects/{notice.ProjectId}",
+        };
+
     public bool IsNew(NoticeRow notice) => notice.ReadAt is null;
 
     public string When(DateTime utc) => clock.InWords(utc, "ddd d MMM HH:mm");

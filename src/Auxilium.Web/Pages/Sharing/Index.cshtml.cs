@@ -1,3 +1,4 @@
+using Auxilium.Exchange.Calendars;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Typing;
@@ -21,6 +22,7 @@ public sealed class SharingModel(
     PlanStore store,
     ProjectRoles roles,
     ShareLinks links,
+    ProjectFeeds feeds,
     Storage.People.Directory directory,
     IPasswordHasher<Account> hasher,
     OwnAddress address,
@@ -46,6 +48,22 @@ public sealed class SharingModel(
     [BindProperty]
     public bool AllowsExport { get; set; }
 
+    [BindProperty]
+    public string? CalendarFor { get; set; }
+
+    /// <summary>Whose tasks the calendar that is being made has; empty for everybody's.</summary>
+    [BindProperty]
+    public string? Whose { get; set; }
+
+    [BindProperty]
+    public bool Milestones { get; set; }
+
+    [BindProperty]
+    public bool AsToDos { get; set; }
+
+    [BindProperty]
+    public int? Alarm { get; set; }
+
     public Guid Id { get; private set; }
 
     public string Name { get; private set; } = "";
@@ -53,6 +71,10 @@ public sealed class SharingModel(
     public string? Coordinator { get; private set; }
 
     public string? Link => TempData["Link"] as string;
+
+    public string? Feed => TempData["Feed"] as string;
+
+    public IReadOnlyList<ProjectFeedRow> Calendars { get; private set; } = [];
 
     public IReadOnlyList<RoleInProject> People { get; private set; } = [];
 
@@ -157,6 +179,66 @@ public sealed class SharingModel(
         return Done("The link no longer opens.");
     }
 
+    public async Task<IActionResult> OnPostCalendarAsync(Guid id, CancellationToken cancel)
+    {
+        if (!await LoadAsync(id, cancel))
+            return NotFound();
+        var name = Line(nameof(CalendarFor), CalendarFor, "The name of the calendar", 80, true);
+        if (!string.IsNullOrEmpty(Whose) && People.All(one => one.Person.Id != Whose))
+            Wrong(nameof(Whose), "Choose somebody from the list.");
+        if (Alarm is < 0 or > CalendarWishes.MostAlarmDays)
+            Wrong(nameof(Alarm), "Choose an alarm from the list.");
+        if (!ModelState.IsValid)
+            return Page();
+        var feed = new ProjectFeedRow
+        {
+            Id = Guid.NewGuid(),
+            Hash = [],
+            ProjectId = id,
+            MadeBy = User.PersonId(),
+            Name = name!,
+            PersonId = string.IsNullOrEmpty(Whose) ? null : Whose,
+            MilestonesOnly = Milestones,
+            AsToDos = AsToDos,
+            AlarmDays = Alarm,
+        };
+        if (await feeds.MakeAsync(feed, cancel) is not { } secret)
+        {
+            Wrong(nameof(CalendarFor), $"There are {ProjectFeeds.Most} calendars already: withdraw one first.");
+            return Page();
+        }
+        TempData["Feed"] = address.Of($"/feeds/projects/{secret}.ics");
+        return Redirect($"/projects/{id}/sharing");
+    }
+
+    public async Task<IActionResult> OnPostWithdrawCalendarAsync(Guid id, Guid feed, CancellationToken cancel)
+    {
+        if (!await LoadAsync(id, cancel))
+            return NotFound();
+        await feeds.WithdrawAsync(id, feed, User.PersonId(), cancel);
+        return Done("The calendar is no longer kept up to date.");
+    }
+
+    /// <summary>What a calendar shows, and when it was fetched last.</summary>
+    public string About(ProjectFeedRow feed)
+    {
+        var whose = feed.PersonId is { } person ? People.FirstOrDefault(one => one.Person.Id == person)?.Person.Name : null;
+        List<string> parts = [(feed.MilestonesOnly ? "milestones" : "tasks and milestones") + (whose is null ? "" : $" of {whose}")];
+        if (feed.AsToDos)
+            parts.Add("as to-dos");
+        if (feed.AlarmDays is { } days)
+            parts.Add(
+                days switch
+                {
+                    0 => "alarm on the day",
+                    1 => "alarm a day before",
+                    _ => $"alarm {days} days before",
+                }
+            );
+        parts.Add(feed.UsedAt is { } used ? $"fetched last on {Day(used)}" : "not fetched yet");
+        return string.Join(", ", parts);
+    }
+
     /// <summary>What a link shows, and until when.</summary>
     public string About(ShareLinkRow link)
     {
@@ -183,6 +265,7 @@ public sealed class SharingModel(
         People = await roles.InAsync(id, cancel);
         Others = [.. (await directory.AllAsync(cancel)).Where(p => p.LeftOn is null && People.All(m => m.Person.Id != p.Id))];
         Links = await links.OfAsync(id, cancel);
+        Calendars = await feeds.OfAsync(id, cancel);
         return true;
     }
 

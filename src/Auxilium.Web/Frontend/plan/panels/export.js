@@ -7,6 +7,7 @@ import { columnsOf } from "../list/columns.js";
 import { exportOf } from "../../shared/own-storage.js";
 import { readDays } from "../../shared/day-input.js";
 import { dayOf, iso } from "../state/time.js";
+import { waitFor } from "./export-wait.js";
 import { showPreview } from "./export-preview.js";
 
 /**
@@ -27,9 +28,11 @@ import { showPreview } from "./export-preview.js";
  * @property {boolean} transparent
  * @property {string} separator
  * @property {boolean} marked
+ * @property {string} told events or toDos
+ * @property {string} alarm days before; empty for none
  */
 
-/** @typedef {{ key: string, words: string, help: string, drawn?: boolean, table?: boolean, whole?: boolean }} Format */
+/** @typedef {{ key: string, words: string, help: string, drawn?: boolean, table?: boolean, whole?: boolean, calendar?: boolean }} Format */
 /** @type {Format[]} */
 const FORMATS = [
   { key: "pdf", words: "PDF", help: "Pages to print, to pin up or to send.", drawn: true },
@@ -47,7 +50,12 @@ const FORMATS = [
     table: true,
   },
   { key: "csv", words: "CSV", help: "One table as text, for any other program.", table: true },
-  { key: "ics", words: "Calendar (ICS)", help: "Tasks and milestones as events, as they are now." },
+  {
+    key: "ics",
+    words: "Calendar (ICS)",
+    help: "Tasks and milestones as they are now. For a calendar that keeps itself up to date, see Sharing.",
+    calendar: true,
+  },
   {
     key: "document",
     words: "Plan document",
@@ -64,6 +72,8 @@ const SCREENS = [
   ["outline", "Outline"],
   ["report", "Report"],
 ];
+/** More rows than these are drawn in the background. */
+const LONG = 1500;
 const WITH_DAYS = ["plan", "timeline", "month"];
 const PAPERS = ["A4", "A3", "A2", "A1", "A0", "Letter", "Legal", "Tabloid"].map((name) => [name.toLowerCase(), name]);
 const FITS = [
@@ -88,7 +98,21 @@ const USUAL = {
   transparent: false,
   separator: "comma",
   marked: false,
+  told: "events",
+  alarm: "",
 };
+
+const TOLD = [
+  ["events", "Events"],
+  ["toDos", "To-dos with their progress"],
+];
+const ALARMS = [
+  ["", "None"],
+  ["0", "On the day it starts"],
+  ["1", "A day before"],
+  ["2", "2 days before"],
+  ["7", "A week before"],
+];
 
 /** Columns that files have: the server says which. */
 const known = () =>
@@ -100,8 +124,9 @@ const known = () =>
  * @param {string} address where files of the plan come from
  * @param {string} me id of the person; empty where the plan is seen by a link
  * @param {string} here the screen that is open
+ * @param {string} token
  */
-export function makeExport(store, address, me, here) {
+export function makeExport(store, address, me, here, token) {
   const dialog = /** @type {HTMLDialogElement} */ (
     element("dialog", { class: "panel export", "aria-labelledby": "export-title" })
   );
@@ -193,6 +218,11 @@ export function makeExport(store, address, me, here) {
           ),
           check("marked", "Begin with a mark that says it is UTF-8, as some spreadsheets need", wishes.marked),
         ),
+        group(
+          "Calendar",
+          choice("Tasks are", "told", TOLD, wishes.told),
+          choice("Alarm", "alarm", ALARMS, wishes.alarm),
+        ),
         element(
           "div",
           { class: "actions" },
@@ -227,8 +257,13 @@ export function makeExport(store, address, me, here) {
       event.preventDefault();
       const now = wanted();
       localStorage.setItem(exportOf(me), JSON.stringify({ ...now, from: "", to: "", screen: "" }));
-      location.assign(`${address}?${queryOf(store, now, picked)}`);
-      dialog.close();
+      const query = queryOf(store, now, picked);
+      if (me !== "" && formatOf(now.format).drawn && (rowsOf(store, now.rows, picked) ?? store.rows).length > LONG)
+        waitFor(`${address}s?${query}`, token, dialog);
+      else {
+        location.assign(`${address}?${query}`);
+        dialog.close();
+      }
     });
     dialog.replaceChildren(form, preview.element);
     dialog.showModal();
@@ -242,7 +277,7 @@ const formatOf = (key) => FORMATS.find((format) => format.key === key) ?? FORMAT
 /** Shows what is asked for the format and the screen. @param {HTMLFormElement} form @param {HTMLElement} help */
 function offer(form, help) {
   const { format, screen, fit } = wishesOf(form, "");
-  const { drawn = false, table = false, whole = false, help: words } = formatOf(format);
+  const { drawn = false, table = false, whole = false, calendar = false, help: words } = formatOf(format);
   help.textContent = words;
   const isPaper = drawn && (format === "pdf" || fit !== "one");
   /** @type {Record<string, boolean>} */ const meant = {
@@ -261,6 +296,8 @@ function offer(form, help) {
     transparent: format === "png" || format === "svg",
     separator: format === "csv",
     marked: format === "csv",
+    told: calendar,
+    alarm: calendar,
   };
   for (const part of /** @type {NodeListOf<HTMLElement>} */ (form.querySelectorAll("[data-part]")))
     part.hidden = meant[part.dataset.part ?? ""] === false;
@@ -276,7 +313,7 @@ function offer(form, help) {
  */
 export function queryOf(store, wishes, picked) {
   const { format, rows, columns } = wishes;
-  const { drawn, table, whole } = formatOf(format);
+  const { drawn, table, whole, calendar } = formatOf(format);
   const query = new URLSearchParams({ format });
   const ids = whole ? [] : rowsOf(store, rows, picked);
   // A plan that is shown whole needs no list of its rows.
@@ -287,6 +324,8 @@ export function queryOf(store, wishes, picked) {
     query.set("separator", wishes.separator);
     if (wishes.marked) query.set("marked", "true");
   }
+  if (calendar && wishes.told === "toDos") query.set("toDos", "true");
+  if (calendar && wishes.alarm !== "") query.set("alarm", wishes.alarm);
   if (!drawn) return query;
   for (const name of /** @type {const} */ (["screen", "fit", "colours", "from", "to"]))
     if (wishes[name] !== "" && (WITH_DAYS.includes(wishes.screen) || !["from", "to"].includes(name)))
@@ -360,6 +399,8 @@ function wishesOf(form, name) {
     transparent: data.has("transparent"),
     separator: of("separator"),
     marked: data.has("marked"),
+    told: of("told"),
+    alarm: of("alarm"),
   };
 }
 
