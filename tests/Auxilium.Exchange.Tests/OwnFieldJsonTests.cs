@@ -106,4 +106,26 @@ public class OwnFieldJsonTests
         Assert.All(reading.Rows, row => Assert.Empty(row.Problems));
         return EditPipeline.Run(reading.Edit!, new EditContext(schedule, Today, [])).After.Plan;
     }
+
+    [Fact]
+    public void Facts_of_the_project_itself_are_told_with_their_values_and_are_none_of_its_tasks()
+    {
+        const string Text = """
+            {"format":"auxilium-plan/1", "project":{"name":"Fair", "start":"2027-05-10", "fields":[
+              {"id":"guests","name":"Guests","kind":"amount","unit":"people","ofProject":true,"value":"400"}]},
+             "tasks":[{"id":"a","name":"Fence"FIELDS}]}
+            """;
+        var plan = PlanDocumentReader.Read(Encoding.UTF8.GetBytes(Text.Replace("FIELDS", "")));
+        Assert.Equal("400", plan.Project.FindField("guests")!.Value);
+        Assert.Equal(plan.Project.Fields.AsEnumerable(), PlanDocumentReader.Read(PlanDocumentWriter.Write(plan)).Project.Fields);
+        var stray = Assert.Throws<UnreadableDocumentException>(() =>
+            PlanDocumentReader.Read(Encoding.UTF8.GetBytes(Text.Replace("FIELDS", ",\"fields\":{\"guests\":4}")))
+        );
+        Assert.Equal("$.tasks[0].fields.guests", stray.Errors[0].Path);
+        var wrong = Assert.Throws<UnreadableDocumentException>(() =>
+            PlanDocumentReader.Read(Encoding.UTF8.GetBytes(Text.Replace("FIELDS", "").Replace("400", "many")))
+        );
+        Assert.Equal("$.project.fields[0].value", wrong.Errors[0].Path);
+        Assert.DoesNotContain(PlanTable.ColumnsOf(plan), column => column.Title == "Guests");
+    }
 }

@@ -58,6 +58,39 @@ public class FieldsApiTests
         Assert.Contains("A-17", await api.PlanAsync(before), StringComparison.Ordinal);
     }
 
+    [Fact]
+    public async Task Facts_of_projects_are_columns_of_all_projects_that_can_be_sorted_by()
+    {
+        using var database = TestDatabase.WithDemo()!;
+        await using var app = new TestApp(database.Connection);
+        var api = new ApiClient(app.SignedIn());
+        var (small, large) = (
+            await api.CreateAsync(Fair.Replace("Fair", "Small fair")),
+            await api.CreateAsync(Fair.Replace("Fair", "Large fair"))
+        );
+        var guests = Code("Guests");
+        (guests["kind"], guests["ofProject"]) = ("number", true);
+        using var set = await api.Http.PutAsJsonAsync("/api/v1/fields", Fields(guests));
+        Assert.Equal(HttpStatusCode.OK, set.StatusCode);
+        foreach (var (project, count) in new[] { (small, "90"), (large, "1200") })
+            Assert.Equal(
+                HttpStatusCode.OK,
+                (await api.EditAsync(project, $$"""{"type":"setProjectOwn","field":"code","value":"{{count}}"}""", 2)).Status
+            );
+        using var sorted = await TestApp.PostFormAsync(
+            api.Http,
+            "/projects",
+            "/projects?handler=View",
+            new() { ["look"] = "table", ["by"] = "own:code" }
+        );
+        var page = await sorted.Content.ReadAsStringAsync();
+        Assert.Contains("1200", page, StringComparison.Ordinal);
+        Assert.Contains("Guests", page, StringComparison.Ordinal);
+        // By number, and those without it last.
+        Assert.InRange(page.IndexOf("Small fair", StringComparison.Ordinal), 0, page.IndexOf("Large fair", StringComparison.Ordinal));
+        Assert.InRange(page.IndexOf("Large fair", StringComparison.Ordinal), 0, page.IndexOf("Lantern Regatta", StringComparison.Ordinal));
+    }
+
     [Theory]
     [InlineData("""{"fields":[{"id":"a","name":"Seats","kind":"moon"}]}""", "Fields are sent as")]
     [InlineData("""{"fields":[{"id":"a","name":"","kind":"text"}]}""", "The name of a field has from 1 to 40 characters.")]

@@ -114,3 +114,32 @@ test("a column of a list that nobody knows becomes a field, if somebody wants it
   await page.keyboard.press("Escape");
   await expect(plan.cell("Stage", "own:crewsize")).toHaveText("12");
 });
+
+test("a fact of the project itself is said in its settings and taken back", async ({ page, plan }) => {
+  await plan.bringIn(fair);
+  const project = new URL(page.url()).pathname;
+  await page.goto(`${project}/settings`);
+  await page.locator("html[data-ready]").waitFor();
+  await page.getByRole("textbox", { name: "Another field" }).fill("Visitors");
+  await page.keyboard.press("Enter");
+  const row = page.getByRole("group", { name: "Visitors", exact: true });
+  await row.getByLabel("Holds").selectOption("Number");
+  await row.getByLabel("Is a fact of").selectOption("The project itself");
+  await row.getByLabel("Visitors of this project").fill("a few");
+  await page.keyboard.press("Enter");
+  await expect(row).toContainText("“a few” is not a number for Visitors: write one such as 12 or 2.5.");
+  await row.getByLabel("Visitors of this project").fill("400");
+  await page.keyboard.press("Enter");
+  await expect(page.locator("#strip-text")).toContainText("The project has the Visitors 400.");
+  await expectAccessible(page, "Settings with a fact of the project");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(row.getByLabel("Visitors of this project")).toHaveValue("");
+
+  // Tasks do not have it.
+  await page.goto(project);
+  await plan.ready();
+  await page.getByRole("button", { name: "View…" }).click();
+  await page.locator("#view-columns-part summary").click();
+  await expect(page.getByRole("checkbox", { name: "Deadline", exact: true })).toBeVisible();
+  await expect(page.getByRole("checkbox", { name: "Visitors", exact: true })).toHaveCount(0);
+});

@@ -71,7 +71,7 @@ public static partial class ListReader
         var (guessed, hasHeadings) = ListColumns.Guess(
             lines,
             cell => PersonText.Find(people, cell) is not null,
-            ListColumnKind.Of(schedule.Plan.Project.Fields)
+            ListColumnKind.Of(schedule.Plan.Project.FieldsOfTasks)
         );
         var kinds = options.Columns is { } given ? [.. guessed.Select((kind, i) => i < given.Count ? given[i] : kind)] : guessed;
         var body = hasHeadings ? lines.Skip(1).ToList() : lines;

@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Serialization.Metadata;
@@ -12,7 +11,7 @@ namespace Auxilium.Exchange.PlanDocuments;
 public static class FactFields
 {
     /// <param name="fields">Those that people added.</param>
-    internal static FactValues Read(JsonObjectReader at, ImmutableArray<OwnField> fields) =>
+    internal static FactValues Read(JsonObjectReader at, IEnumerable<OwnField> fields) =>
         OwnFieldJson.ReadValues(at, fields, PlainFacts.All.Aggregate(FactValues.None, (facts, fact) => facts.With(fact, Read(at, fact))));
 
     /// <param name="plan">What names a row that it does not have is left out.</param>
@@ -24,7 +23,7 @@ public static class FactFields
             json.WritePropertyName(fact.Name);
             JsonSerializer.Serialize(json, fact.NamesRow && plan.Find(value as string ?? "") is null ? null : value, fact.ValueType);
         }
-        OwnFieldJson.WriteValues(json, task.Facts, plan.Project.Fields);
+        OwnFieldJson.WriteValues(json, task.Facts, plan.Project.FieldsOfTasks);
     }
 
     /// <summary>What is told of the fields that people added, by their ids; <c>null</c> for nothing.</summary>

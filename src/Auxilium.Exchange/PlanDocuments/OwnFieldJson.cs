@@ -31,9 +31,11 @@ internal static class OwnFieldJson
                 (OwnKind)Math.Max(0, kind),
                 at.Text("unit", JsonObjectReader.LongestWord),
                 at.Flag("shared"),
-                at.Flag("retired")
+                at.Flag("retired"),
+                at.Flag("ofProject")
             )
             {
+                Value = at.Text("value", OwnText.Longest),
                 Choices = [.. at.Objects("choices", OwnField.MostChoices).Select(Choice)],
             }.Tidy();
             at.Done();
@@ -41,6 +43,8 @@ internal static class OwnFieldJson
                 continue;
             if (field.WhyRefused() is { } why)
                 at.Error("name", "field", why);
+            else if (at.Has("value") && !OwnText.TryRead(field, field.Value, DateOnly.MinValue, null, out _, out var problem))
+                at.Error("value", "value", problem!);
             else if (fields.Any(other => other.Id == id))
                 at.Error("id", "duplicateId", $"There are two fields with the id “{id}”.");
             else
@@ -57,6 +61,8 @@ internal static class OwnFieldJson
         json.WriteString("unit", field.Unit);
         json.WriteBoolean("shared", field.Shared);
         json.WriteBoolean("retired", field.Retired);
+        json.WriteBoolean("ofProject", field.OfProject);
+        json.WriteString("value", field.Value);
         json.WriteStartArray("choices");
         foreach (var choice in field.Choices)
         {
@@ -69,7 +75,7 @@ internal static class OwnFieldJson
         json.WriteEndArray();
     }
 
-    public static FactValues ReadValues(JsonObjectReader task, ImmutableArray<OwnField> fields, FactValues facts)
+    public static FactValues ReadValues(JsonObjectReader task, IEnumerable<OwnField> fields, FactValues facts)
     {
         if (task.Object("fields") is not { } at)
             return facts;
@@ -94,7 +100,7 @@ internal static class OwnFieldJson
         return facts;
     }
 
-    public static void WriteValues(Utf8JsonWriter json, FactValues facts, ImmutableArray<OwnField> fields)
+    public static void WriteValues(Utf8JsonWriter json, FactValues facts, IEnumerable<OwnField> fields)
     {
         json.WriteStartObject("fields");
         foreach (var field in fields)

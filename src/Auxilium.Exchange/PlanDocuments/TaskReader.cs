@@ -117,7 +117,7 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
             Effort = at.Length("effort", _units),
             Note = at.Text("note", PlanTask.LongestNote) ?? "",
             Hands = MarkReader.Hands(at),
-            Facts = FactFields.Read(at, project.Fields),
+            Facts = FactFields.Read(at, project.FieldsOfTasks),
             Checklist = MarkReader.Checklist(at),
             References = MarkReader.References(at),
             Reminders = MarkReader.Reminders(at, people),

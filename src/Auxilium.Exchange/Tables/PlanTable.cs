@@ -82,7 +82,7 @@ public sealed class PlanTable
 
     /// <summary>Every column of a plan, with those of the fields that people added.</summary>
     public static IReadOnlyList<PlanColumn> ColumnsOf(Plan plan) =>
-        [.. All, .. plan.Project.Fields.Where(field => !field.Retired).Select(OwnColumn)];
+        [.. All, .. plan.Project.FieldsOfTasks.Where(field => !field.Retired).Select(OwnColumn)];
 
     /// <summary>What a list to hand out has.</summary>
     public static ImmutableArray<PlanColumn> Usual { get; } =

@@ -1,104 +1,117 @@
-using System.Globalization;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Typing;
-using DocumentFormat.OpenXml;
-using DocumentFormat.OpenXml.Packaging;
-using DocumentFormat.OpenXml.Spreadsheet;
 
 namespace Auxilium.Exchange.Tables;
 
 /// <summary>
 /// A plan as an office spreadsheet: tasks, links, people and how far it is from its baseline, each on a sheet. Dates are dates and
-/// numbers are numbers; what people typed is text, never a formula. Rows are written one by one, so that memory stays small.
+/// numbers are numbers; what people typed is text, never a formula.
 /// </summary>
 public static class PlanWorkbook
 {
-    /// <summary>Positions in the list of styles below.</summary>
-    private enum Style : uint
-    {
-        Plain,
-        Head,
-        Moment,
-        Percent,
-        Number,
-        Phase,
-        Day,
-    }
-
-    private const double DayOfMinute = 1.0 / PlanTime.MinutesPerDay;
-
-    /// <summary>Day 0 of spreadsheets.</summary>
-    private static readonly int Epoch = new DateOnly(1899, 12, 30).DayNumber;
-
-    /// <summary>A cell holds at most this many characters.</summary>
-    private const int LongestText = 32_767;
+    /// <summary>A timeline has at most so many weeks.</summary>
+    private const int MostWeeks = 520;
 
     /// <param name="title">What the file is about: the name of the project.</param>
     /// <param name="isWhole">Whether there are sheets besides that of the tasks.</param>
-    public static byte[] Write(PlanTable table, string title, bool isWhole = true)
+    /// <param name="hours">Hours that people worked on its tasks.</param>
+    /// <param name="weeksFrom">Whether the timeline stands beside the tasks, by week, and the day that weeks begin with.</param>
+    public static byte[] Write(
+        PlanTable table,
+        string title,
+        bool isWhole = true,
+        IReadOnlyList<WorkedHours>? hours = null,
+        DayOfWeek? weeksFrom = null
+    )
     {
+        var weeks = weeksFrom is { } first ? WeeksOf(table, first) : [];
         var stream = new MemoryStream();
-        using (var document = SpreadsheetDocument.Create(stream, SpreadsheetDocumentType.Workbook))
+        using (var book = new WorkbookWriter(stream, title))
         {
-            document.PackageProperties.Title = title;
-            var workbook = document.AddWorkbookPart();
-            workbook.AddNewPart<WorkbookStylesPart>().Stylesheet = Styles();
-            var sheets = new Sheets();
-            Add("Tasks", table.Columns.Select(c => (c.Title, c.Width)), TasksOf(table));
+            book.Add("Tasks", table.Columns.Select(c => (c.Title, c.Width)), TasksOf(table, weeks), weeks);
             if (isWhole)
-                AddOthers();
-            workbook.Workbook = new DocumentFormat.OpenXml.Spreadsheet.Workbook(sheets);
-
-            void AddOthers()
-            {
-                Add("Links", [("From", 8), ("Task", 40), ("To", 8), ("Task", 40), ("Link", 20)], LinksOf(table.Plan));
-                Add("People", [("Person", 30), ("Mail", 34), ("Tasks", 8)], PeopleOf(table.Plan));
-                if (Drift.Of(table.Schedule) is { } drift)
-                    Add(
-                        "Drift",
-                        [
-                            ("No", 8),
-                            ("Task", 40),
-                            ("Planned start", 16),
-                            ("Start", 16),
-                            ("Planned finish", 16),
-                            ("Finish", 16),
-                            ("Hours later", 12),
-                        ],
-                        DriftOf(table, drift)
-                    );
-            }
-
-            void Add(string name, IEnumerable<(string Title, int Width)> columns, IEnumerable<SheetRow> rows)
-            {
-                var part = workbook.AddNewPart<WorksheetPart>();
-                WriteSheet(part, [.. columns], rows);
-                sheets.Append(
-                    new Sheet
-                    {
-                        Name = name,
-                        SheetId = (uint)sheets.Count() + 1,
-                        Id = workbook.GetIdOfPart(part),
-                    }
-                );
-            }
+                AddOthers(book);
         }
         return stream.ToArray();
+
+        void AddOthers(WorkbookWriter book)
+        {
+            book.Add("Links", [("From", 8), ("Task", 40), ("To", 8), ("Task", 40), ("Link", 20)], LinksOf(table.Plan));
+            book.Add("People", [("Person", 30), ("Mail", 34), ("Tasks", 8)], PeopleOf(table.Plan));
+            if (hours is { Count: > 0 })
+                book.Add("Hours", [("Day", 12), ("Person", 30), ("No", 8), ("Task", 40), ("Hours", 8)], HoursOf(table.Plan, hours));
+            if (Drift.Of(table.Schedule) is { } drift)
+                book.Add(
+                    "Drift",
+                    [
+                        ("No", 8),
+                        ("Task", 40),
+                        ("Planned start", 16),
+                        ("Start", 16),
+                        ("Planned finish", 16),
+                        ("Finish", 16),
+                        ("Hours later", 12),
+                    ],
+                    DriftOf(table, drift)
+                );
+        }
     }
 
-    /// <param name="Level">How deep it stands, from 0.</param>
-    private sealed record SheetRow(int Level, IEnumerable<(Style Style, object? Value)> Cells);
+    /// <summary>The first days of the weeks that the rows take; none where they would be too many.</summary>
+    private static List<DateOnly> WeeksOf(PlanTable table, DayOfWeek first)
+    {
+        var rows = table.Rows.Where(row => !table.Schedule.IsOff(row)).ToList();
+        if (rows.Count == 0)
+            return [];
+        var (from, to) = (rows.Min(row => table.Schedule.StartOf(row).Date), rows.Max(row => LastDay(table, row)));
+        from = from.AddDays(-(((int)from.DayOfWeek - (int)first + 7) % 7));
+        var count = (to.DayNumber - from.DayNumber) / 7 + 1;
+        return count > MostWeeks ? [] : [.. Enumerable.Range(0, count).Select(week => from.AddDays(7 * week))];
+    }
 
-    private static IEnumerable<SheetRow> TasksOf(PlanTable table)
+    private static DateOnly LastDay(PlanTable table, int row) => table.Schedule.FinishOf(row).LastDateFrom(table.Schedule.StartOf(row));
+
+    private static IEnumerable<(CellStyle, object?)> BarOf(PlanTable table, int row, List<DateOnly> weeks, bool isPhase)
+    {
+        if (table.Schedule.IsOff(row))
+            yield break;
+        var (start, last) = (table.Schedule.StartOf(row).Date, LastDay(table, row));
+        foreach (var week in weeks)
+            yield return start < week.AddDays(7) && last >= week
+                ? (isPhase ? CellStyle.PhaseBar : CellStyle.Bar, "")
+                : (CellStyle.Plain, null);
+    }
+
+    private static IEnumerable<SheetRow> HoursOf(Plan plan, IReadOnlyList<WorkedHours> hours) =>
+        hours
+            .OrderBy(worked => worked.Day)
+            .Select(worked =>
+            {
+                var row = plan.Index.TryFind(worked.Task, out var found) ? found : -1;
+                return new SheetRow(
+                    0,
+                    [
+                        (CellStyle.Day, SheetRow.Shown(CellKind.Day, worked.Day)),
+                        (CellStyle.Plain, plan.FindPerson(worked.Person)?.Name ?? worked.Person),
+                        (CellStyle.Plain, row < 0 ? null : plan.Index.NumberOf(row)),
+                        (CellStyle.Plain, row < 0 ? "A task that is no longer in the plan" : plan.Tasks[row].Name),
+                        (CellStyle.Number, Math.Round(worked.Minutes / 60m, 2)),
+                    ]
+                );
+            });
+
+    private static IEnumerable<SheetRow> TasksOf(PlanTable table, List<DateOnly> weeks)
     {
         foreach (var row in table.Rows)
         {
             var isPhase = !table.Schedule.IsLeaf(row);
             yield return new SheetRow(
                 table.Plan.Index.LevelOf(row),
-                table.Columns.Select(column => (StyleOf(column.Kind, isPhase), Shown(column.Kind, column.Of(table, row))))
+                table
+                    .Columns.Select(column => (StyleOf(column.Kind, isPhase), SheetRow.Shown(column.Kind, column.Of(table, row))))
+                    .Concat(BarOf(table, row, weeks, isPhase))
             );
         }
     }
@@ -131,163 +144,27 @@ public static class PlanWorkbook
                 return new SheetRow(
                     0,
                     [
-                        (Style.Plain, table.Plan.Index.NumberOf(row)),
-                        (Style.Plain, table.Plan.Tasks[row].Name),
-                        (Style.Moment, Shown(CellKind.Start, planned.Start)),
-                        (Style.Moment, Shown(CellKind.Start, schedule.StartOf(row))),
-                        (Style.Moment, Shown(CellKind.Finish, planned.Finish)),
-                        (Style.Moment, Shown(CellKind.Finish, schedule.FinishOf(row))),
-                        (Style.Number, Math.Round(drift.Of(row)!.Value.Finish.Count / 60m, 2)),
+                        (CellStyle.Plain, table.Plan.Index.NumberOf(row)),
+                        (CellStyle.Plain, table.Plan.Tasks[row].Name),
+                        (CellStyle.Moment, SheetRow.Shown(CellKind.Start, planned.Start)),
+                        (CellStyle.Moment, SheetRow.Shown(CellKind.Start, schedule.StartOf(row))),
+                        (CellStyle.Moment, SheetRow.Shown(CellKind.Finish, planned.Finish)),
+                        (CellStyle.Moment, SheetRow.Shown(CellKind.Finish, schedule.FinishOf(row))),
+                        (CellStyle.Number, Math.Round(drift.Of(row)!.Value.Finish.Count / 60m, 2)),
                     ]
                 );
             });
 
     private static SheetRow Row(params object?[] values) =>
-        new(0, values.Select(value => (value is decimal ? Style.Number : Style.Plain, value)));
+        new(0, values.Select(value => (value is decimal ? CellStyle.Number : CellStyle.Plain, value)));
 
-    private static Style StyleOf(CellKind kind, bool isPhase) =>
+    private static CellStyle StyleOf(CellKind kind, bool isPhase) =>
         kind switch
         {
-            CellKind.Start or CellKind.Finish => Style.Moment,
-            CellKind.Day => Style.Day,
-            CellKind.Percent => Style.Percent,
-            CellKind.Number => Style.Number,
-            _ => isPhase ? Style.Phase : Style.Plain,
+            CellKind.Start or CellKind.Finish => CellStyle.Moment,
+            CellKind.Day => CellStyle.Day,
+            CellKind.Percent => CellStyle.Percent,
+            CellKind.Number => CellStyle.Number,
+            _ => isPhase ? CellStyle.Phase : CellStyle.Plain,
         };
-
-    /// <summary>A moment as the number of days that spreadsheets count; the end of a day stays on it, a minute before.</summary>
-    private static object? Shown(CellKind kind, object? value)
-    {
-        if (value is DateOnly date)
-            return (decimal)(date.DayNumber - Epoch);
-        if (value is not PlanTime time)
-            return value;
-        var day = kind == CellKind.Finish ? time.LastDate : time.Date;
-        var minutes = Math.Min(time.Minutes - PlanTime.On(day).Minutes, PlanTime.MinutesPerDay - 1);
-        return (decimal)(day.DayNumber - Epoch + minutes * DayOfMinute);
-    }
-
-    private static void WriteSheet(WorksheetPart part, (string Title, int Width)[] columns, IEnumerable<SheetRow> rows)
-    {
-        using var to = OpenXmlWriter.Create(part);
-        to.WriteStartElement(new Worksheet());
-        to.WriteElement(new SheetProperties(new OutlineProperties { SummaryBelow = false }));
-        to.WriteElement(
-            new SheetViews(
-                new SheetView(
-                    new Pane
-                    {
-                        VerticalSplit = 1,
-                        TopLeftCell = "A2",
-                        ActivePane = PaneValues.BottomLeft,
-                        State = PaneStateValues.Frozen,
-                    }
-                )
-                {
-                    WorkbookViewId = 0,
-                }
-            )
-        );
-        to.WriteElement(
-            new Columns(
-                columns.Select(
-                    (column, i) =>
-                        new Column
-                        {
-                            Min = (uint)i + 1,
-                            Max = (uint)i + 1,
-                            Width = column.Width,
-                            CustomWidth = true,
-                        }
-                )
-            )
-        );
-        to.WriteStartElement(new SheetData());
-        var count = 1;
-        WriteRow(to, count, new SheetRow(0, columns.Select(column => (Style.Head, (object?)column.Title))));
-        foreach (var row in rows)
-            WriteRow(to, ++count, row);
-        to.WriteEndElement();
-        to.WriteElement(new AutoFilter { Reference = $"A1:{ColumnName(columns.Length)}{count}" });
-        to.WriteEndElement();
-    }
-
-    private static void WriteRow(OpenXmlWriter to, int number, SheetRow row)
-    {
-        // Spreadsheets group seven levels deep.
-        const int Deepest = 7;
-        var about = new List<OpenXmlAttribute> { new("r", "", number.ToString(CultureInfo.InvariantCulture)) };
-        if (row.Level > 0)
-            about.Add(new OpenXmlAttribute("outlineLevel", "", Math.Min(row.Level, Deepest).ToString(CultureInfo.InvariantCulture)));
-        to.WriteStartElement(new Row(), about);
-        var column = 0;
-        foreach (var (style, value) in row.Cells)
-        {
-            column++;
-            if (value is null)
-                continue;
-            var cell = new Cell { CellReference = $"{ColumnName(column)}{number}", StyleIndex = (uint)style };
-            if (value is decimal amount)
-                cell.CellValue = new CellValue(amount);
-            else
-            {
-                cell.DataType = CellValues.InlineString;
-                cell.InlineString = new InlineString(new Text(Printable((string)value)) { Space = SpaceProcessingModeValues.Preserve });
-            }
-            to.WriteElement(cell);
-        }
-        to.WriteEndElement();
-    }
-
-    private static string Printable(string text)
-    {
-        var clean = string.Concat(text.Where(c => !char.IsControl(c) || c is '\n' or '\t'));
-        return clean.Length <= LongestText ? clean : clean[..(LongestText - 1)] + "…";
-    }
-
-    private static string ColumnName(int number)
-    {
-        var name = "";
-        for (; number > 0; number = (number - 1) / 26)
-            name = (char)('A' + (number - 1) % 26) + name;
-        return name;
-    }
-
-    private static Stylesheet Styles()
-    {
-        const uint Moments = 164;
-        const uint Days = 165;
-        const uint Built = 9;
-        return new Stylesheet(
-            new NumberingFormats(
-                new NumberingFormat { NumberFormatId = Moments, FormatCode = "yyyy\\-mm\\-dd hh:mm" },
-                new NumberingFormat { NumberFormatId = Days, FormatCode = "yyyy\\-mm\\-dd" }
-            )
-            {
-                Count = 2,
-            },
-            new Fonts(new Font(), new Font(new Bold())) { Count = 2 },
-            new Fills(
-                new Fill(new PatternFill { PatternType = PatternValues.None }),
-                new Fill(new PatternFill { PatternType = PatternValues.Gray125 })
-            )
-            {
-                Count = 2,
-            },
-            new Borders(new Border()) { Count = 1 },
-            new CellStyleFormats(new CellFormat()) { Count = 1 },
-            new CellFormats(
-                new CellFormat(),
-                new CellFormat { FontId = 1, ApplyFont = true },
-                new CellFormat { NumberFormatId = Moments, ApplyNumberFormat = true },
-                new CellFormat { NumberFormatId = Built, ApplyNumberFormat = true },
-                new CellFormat(),
-                new CellFormat { FontId = 1, ApplyFont = true },
-                new CellFormat { NumberFormatId = Days, ApplyNumberFormat = true }
-            )
-            {
-                Count = 7,
-            }
-        );
-    }
 }

@@ -56,5 +56,5 @@ public static class TableCsv
     }
 
     /// <summary>What a spreadsheet would take for a formula begins with an apostrophe.</summary>
-    private static string Escaped(string text) => text.Length > 0 && "=+-@\t\r".Contains(text[0]) ? "'" + text : text;
+    internal static string Escaped(string text) => text.Length > 0 && "=+-@\t\r".Contains(text[0]) ? "'" + text : text;
 }

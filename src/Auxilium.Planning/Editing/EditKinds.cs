@@ -117,6 +117,7 @@ public static class EditKinds
         EditKind.Of<SetProjectPriority>(),
         EditKind.Of<SetProjectNote>(),
         EditKind.Of<SetFields>(),
+        EditKind.Of<SetProjectOwn>(),
         EditKind.Of<SetOwn>(),
         EditKind.Of<Together>(),
         .. PlainFacts.All.Select(fact => fact.Edit),

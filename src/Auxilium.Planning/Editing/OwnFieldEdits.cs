@@ -17,8 +17,16 @@ public sealed record SetFields(ImmutableArray<OwnField> Fields) : PlanEdit, IEdi
 
     internal override AppliedEdit Apply(Plan plan, EditContext context)
     {
-        ImmutableArray<OwnField> fields = Fields.IsDefaultOrEmpty ? [] : [.. Fields.Select(field => field.Tidy())];
-        if (WhyRefused(plan, fields) is { } why)
+        // What the project has in a field is not changed with the field.
+        ImmutableArray<OwnField> fields = Fields.IsDefaultOrEmpty
+            ? []
+            :
+            [
+                .. Fields
+                    .Select(field => plan.Project.FindField(field.Id) is { } now ? field with { Value = now.Value } : field)
+                    .Select(field => field.Tidy()),
+            ];
+        if ((WhyRefused(plan, fields) ?? WhyValueRefused(plan, fields, context.Today)) is { } why)
             throw ProjectEdits.Refuse("fields", why, EditField.Fields);
         return ProjectEdits.Changed(
             plan,
@@ -35,9 +43,12 @@ public sealed record SetFields(ImmutableArray<OwnField> Fields) : PlanEdit, IEdi
     internal override IEnumerable<TextRun> Say(Schedule before, Schedule after)
     {
         var (was, now) = (before.Plan.Project.Fields.ToDictionary(f => f.Id), after.Plan.Project.Fields);
-        var names = now.Where(f => !was.ContainsKey(f.Id)).Select(f => f.Name).ToList();
-        if (names.Count > 0)
-            return [new($"Tasks can have {ListText.Listed(names)} now.")];
+        var fresh = now.Where(f => !was.ContainsKey(f.Id)).ToList();
+        if (fresh.Count > 0)
+        {
+            var who = fresh.All(f => f.OfProject) ? "The project" : "Tasks";
+            return [new($"{who} can have {ListText.Listed([.. fresh.Select(f => f.Name)])} now.")];
+        }
         if (now.FirstOrDefault(f => f.Retired && was.TryGetValue(f.Id, out var old) && !old.Retired) is { } retired)
             return [new("The field "), new(retired.Name, true), new(" is retired; what it holds is kept.")];
         if (now.FirstOrDefault(f => was.TryGetValue(f.Id, out var old) && old.Name != f.Name) is { } renamed)
@@ -63,13 +74,19 @@ public sealed record SetFields(ImmutableArray<OwnField> Fields) : PlanEdit, IEdi
         foreach (var field in plan.Project.Fields)
         {
             var (fact, now) = (OwnFact.Of(field.Id), fields.FirstOrDefault(f => f.Id == field.Id));
-            if (now?.Kind == field.Kind && field.Choices.All(choice => now.Choices.Any(c => c.Id == choice.Id)))
+            if (
+                now?.Kind == field.Kind
+                && now.OfProject == field.OfProject
+                && field.Choices.All(choice => now.Choices.Any(c => c.Id == choice.Id))
+            )
                 continue;
             var used = plan.Tasks.Count(task =>
-                task.Facts[fact] is string value && (now?.Kind != field.Kind || now.Choices.All(c => c.Id != value))
+                task.Facts[fact] is string value
+                && (now?.Kind != field.Kind || now.OfProject || (now.Kind == OwnKind.Choice && now.Choices.All(c => c.Id != value)))
             );
             if (used > 0)
-                return now is null ? $"{Rows(used)} something in {field.Name}: retire it, which keeps that, instead of deleting it."
+                return now?.OfProject == true ? $"{Rows(used)} something in {field.Name}: add another field for the project itself."
+                    : now is null ? $"{Rows(used)} something in {field.Name}: retire it, which keeps that, instead of deleting it."
                     : now.Kind != field.Kind
                         ? $"{Rows(used)} something in {field.Name}: add another field instead of changing what it holds."
                     : $"{Rows(used)} a choice of {field.Name} that is left out: keep it, or change those rows first.";
@@ -77,7 +94,87 @@ public sealed record SetFields(ImmutableArray<OwnField> Fields) : PlanEdit, IEdi
         return null;
     }
 
+    /// <summary>What the project itself has in its fields has to be what they hold.</summary>
+    private static string? WhyValueRefused(Plan plan, ImmutableArray<OwnField> fields, DateOnly today)
+    {
+        foreach (var field in plan.Project.Fields.Where(field => field.Value is not null))
+            if (fields.FirstOrDefault(f => f.Id == field.Id) is var now && (now is null || now.Kind != field.Kind || !now.OfProject))
+                return now is null
+                    ? $"The project has something in {field.Name}: retire it, which keeps that, instead of deleting it."
+                    : $"The project has something in {field.Name}: add another field instead of changing what it holds.";
+        foreach (var field in fields.Where(field => field.Value is not null))
+            if (!OwnText.TryRead(field, field.Value, today, null, out _, out var problem))
+                return problem;
+        return null;
+    }
+
     private static string Rows(int count) => count == 1 ? "A row has" : $"{count} rows have";
+}
+
+/// <summary>Gives the project itself a value of a field that people made.</summary>
+/// <param name="Field">Its id.</param>
+/// <param name="Value">As people type it, or as it is kept; <c>null</c> for none.</param>
+public sealed record SetProjectOwn(string Field, string? Value) : PlanEdit, IEditKind
+{
+    public static string Wire => "setProjectOwn";
+
+    public override EditTraits Traits => new(null, EditField.Fields, EditRight.Edit);
+
+    public override string Many => "settings of the project changed";
+
+    internal override AppliedEdit Apply(Plan plan, EditContext context)
+    {
+        if (plan.Project.FindField(Field) is not { OfProject: true } field)
+            throw ProjectEdits.Refuse("field", "The project has no such field any more: add it in its settings.", EditField.Fields);
+        if (!OwnText.TryRead(field, Value, context.Today, plan.Project.Start?.Date, out var value, out var problem))
+            throw ProjectEdits.Refuse("value", problem!, EditField.Fields);
+        return ProjectEdits.Changed(
+            plan,
+            plan.Project with
+            {
+                Fields = plan.Project.Fields.Replace(field, field with { Value = value }),
+            },
+            this with
+            {
+                Value = value,
+            },
+            this with
+            {
+                Value = field.Value,
+            },
+            EditField.Fields
+        );
+    }
+
+    internal override IEnumerable<TextRun> Say(Schedule before, Schedule after) =>
+        (after.Plan.Project.FindField(Field), Value) switch
+        {
+            ({ } field, { } value) =>
+            [
+                new("The project has the "),
+                new($"{field.Name} "),
+                new(OwnText.InWords(field, value), true),
+                new("."),
+            ],
+            var (field, _) => [new($"The project has no {field?.Name ?? Field} now.")],
+        };
+
+    public static PlanEdit Sample(EditSampler from)
+    {
+        var venue = EditSampler.Shoes with { Id = "seats", Name = "Seats", OfProject = true };
+        return from.On(
+            from.Plan with
+            {
+                Project = from.Plan.Project with { Fields = [venue] },
+            },
+            new SetProjectOwn(
+                venue.Id,
+                from.Flip ? "120"
+                    : from.Flip ? null
+                    : "many"
+            )
+        );
+    }
 }
 
 /// <summary>Gives a task a value of a field that people made.</summary>
@@ -96,6 +193,8 @@ public sealed record SetOwn(string Task, string Field, string? Value) : PlanEdit
         var task = PlanEditor.TaskOf(plan, Task);
         if (plan.Project.FindField(Field) is not { } field)
             throw new EditRefusedException("field", "This field is not there any more: add it in the settings of the project.", Task);
+        if (field.OfProject)
+            throw new EditRefusedException("field", $"{field.Name} is a fact of the project itself: it is set in its settings.", Task);
         var fact = OwnFact.Of(Field);
         if (!OwnText.TryRead(field, Value, context.Today, plan.Project.Start?.Date, out var value, out var problem))
             throw new EditRefusedException(fact.Name, problem!, task.Id, fact.Field);

@@ -29,14 +29,22 @@ public enum OwnKind
 /// <param name="Colour">One of those that rows can have; <c>null</c> for none.</param>
 public sealed record OwnChoice(string Id, string Name, string? Colour = null);
 
-/// <summary>A fact of tasks that people added themselves.</summary>
+/// <summary>A fact of tasks, or of the project itself, that people added.</summary>
 /// <param name="Id">It never changes.</param>
 /// <param name="Name">What people call it: the title of its column.</param>
 /// <param name="Unit">Of an amount: what it counts.</param>
 /// <param name="Shared">Whether all projects of the organisation have it.</param>
 /// <param name="Retired">Whether it is no longer shown; its values are kept.</param>
-public sealed record OwnField(string Id, string Name, OwnKind Kind, string? Unit = null, bool Shared = false, bool Retired = false)
-    : IEquatable<OwnField>
+/// <param name="OfProject">Whether it is one of the project itself, and not of its tasks.</param>
+public sealed record OwnField(
+    string Id,
+    string Name,
+    OwnKind Kind,
+    string? Unit = null,
+    bool Shared = false,
+    bool Retired = false,
+    bool OfProject = false
+) : IEquatable<OwnField>
 {
     /// <summary>A project has at most this many, retired ones included.</summary>
     public const int Most = 40;
@@ -50,9 +58,13 @@ public sealed record OwnField(string Id, string Name, OwnKind Kind, string? Unit
     /// <summary>Of a choice: the words, in their order.</summary>
     public ImmutableArray<OwnChoice> Choices { get; init; } = [];
 
+    /// <summary>Of a field of the project itself: what the project has in it, as it is kept; <c>null</c> for nothing.</summary>
+    public string? Value { get; init; }
+
     public bool Equals(OwnField? other) =>
         other is not null
         && (Id, Name, Kind, Unit, Shared, Retired) == (other.Id, other.Name, other.Kind, other.Unit, other.Shared, other.Retired)
+        && (OfProject, Value) == (other.OfProject, other.Value)
         && Choices.SequenceEqual(other.Choices);
 
     public override int GetHashCode() => HashCode.Combine(Id, Name, Kind, Unit, Shared, Retired, Choices.Length);
@@ -62,6 +74,7 @@ public sealed record OwnField(string Id, string Name, OwnKind Kind, string? Unit
         this with
         {
             Name = (Name ?? "").Trim(),
+            Value = OfProject && !string.IsNullOrWhiteSpace(Value) ? Value.Trim() : null,
             Unit = Kind == OwnKind.Amount && Unit?.Trim() is { Length: > 0 } unit ? unit : null,
             Choices =
                 Kind == OwnKind.Choice && !Choices.IsDefault ? [.. Choices.Select(c => c with { Name = (c.Name ?? "").Trim() })] : [],

@@ -16,8 +16,8 @@ public static class SharedFields
         var names = organisation.Select(field => field.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
         var fields = ImmutableArray.CreateBuilder<OwnField>();
         foreach (var field in plan.Project.Fields)
-            if (shared.Remove(field.Id, out var now) && now.Kind == field.Kind)
-                fields.Add(now with { Shared = true });
+            if (shared.Remove(field.Id, out var now) && (now.Kind, now.OfProject) == (field.Kind, field.OfProject))
+                fields.Add(now with { Shared = true, Value = field.Value });
             else if (!field.Shared)
                 fields.Add(names.Add(field.Name) ? field : field with { Name = Other(field.Name, names) });
             else if (IsUsed(plan, field))
@@ -38,7 +38,7 @@ public static class SharedFields
     private static bool IsUsed(Plan plan, OwnField field)
     {
         var fact = OwnFact.Of(field.Id);
-        return plan.Tasks.Any(task => task.Facts[fact] is not null);
+        return field.Value is not null || plan.Tasks.Any(task => task.Facts[fact] is not null);
     }
 
     private static string Other(string name, HashSet<string> taken)

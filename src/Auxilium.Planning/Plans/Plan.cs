@@ -70,8 +70,11 @@ public sealed record ProjectSettings
     /// <summary>Stretches of days that are good to know of; they close nothing.</summary>
     public ImmutableArray<NamedPeriod> Periods { get; init; } = [];
 
-    /// <summary>Facts of tasks that people added, in the order of their columns.</summary>
+    /// <summary>Facts of tasks and of the project itself that people added, in the order of their columns.</summary>
     public ImmutableArray<OwnField> Fields { get; init; } = [];
+
+    /// <summary>Those that tasks have.</summary>
+    public IEnumerable<OwnField> FieldsOfTasks => Fields.Where(own => !own.OfProject);
 
     /// <summary>The field with an id; <c>null</c> where there is none.</summary>
     public OwnField? FindField(string id)

@@ -1,4 +1,6 @@
+using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
+using Auxilium.Planning.OwnFields;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
 using Auxilium.Storage.Plans;
@@ -33,6 +35,9 @@ public sealed record KnownProject(
 
     /// <summary>Id of the folder that it lies in.</summary>
     public Guid? Folder { get; init; }
+
+    /// <summary>Facts of its own that people added, with what it has in each.</summary>
+    public ImmutableArray<OwnField> Own { get; init; } = [];
 
     /// <summary>How likely it keeps its deadline, 0 to 1; <c>null</c> while that is worked out, and where it cannot be.</summary>
     public decimal? Chance { get; init; }
@@ -99,6 +104,7 @@ public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Project
                 Plan = plan.Id,
                 plan.HoursPerDay,
                 plan.DaysPerWeek,
+                plan.Fields,
                 Known = known,
                 project.Status,
                 project.Colour,
@@ -150,6 +156,7 @@ public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Project
                 Priority = p.Priority,
                 Folder = p.FolderId,
                 Chance = p.Chance,
+                Own = [.. PlanRows.ReadFields(p.Fields).Where(field => field.OfProject && !field.Retired)],
             }),
         ];
     }

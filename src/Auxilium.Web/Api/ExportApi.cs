@@ -4,6 +4,7 @@ using Auxilium.Storage.Access;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
+using Auxilium.Storage.Tracking;
 using Auxilium.Web.Access;
 using Auxilium.Web.Mail;
 using Auxilium.Web.Pages.Sharing;
@@ -19,9 +20,9 @@ internal static class ExportApi
             .RequireAuthorization(Rights.LookAtPlans)
             .WithSummary($"The plan as a file: “format” is {string.Join(", ", ExportFormat.All.Select(f => f.Name))}.")
             .WithDescription(
-                "A PDF and pictures are drawn; a spreadsheet has sheets for tasks, links, people and drift; a calendar the tasks and "
-                    + "milestones; a document everything. Of what is drawn, the headers X-Pages and X-Letters say how many pages it has "
-                    + "and how many points high its letters are."
+                "A PDF and pictures are drawn; a spreadsheet has sheets for tasks, links, people, hours and drift; a calendar the tasks "
+                    + "and milestones; a document everything. Of what is drawn, the headers X-Pages and X-Letters say how many pages it "
+                    + "has and how many points high its letters are."
             )
             .Produces<byte[]>(contentType: "application/octet-stream")
             .ProducesProblem(400)
@@ -105,7 +106,7 @@ internal static class ExportApi
 }
 
 /// <summary>Gathers what a file of a plan is made of.</summary>
-internal sealed class Handouts(OwnAddress address, OrganisationClock clock, Organisation organisation, Today today)
+internal sealed class Handouts(OwnAddress address, OrganisationClock clock, Organisation organisation, Hours hours, Today today)
 {
     /// <param name="by">Name of who asks for it; <c>null</c> where nobody is to be named.</param>
     /// <param name="link">
@@ -142,6 +143,9 @@ internal sealed class Handouts(OwnAddress address, OrganisationClock clock, Orga
             clock.LocalTimeZone,
             here?.Logo,
             link?.Link.Columns
-        );
+        )
+        {
+            Hours = link is null && query.Wanted.Name == "xlsx" ? await hours.AllOfAsync(plan.Project, cancel) : [],
+        };
     }
 }

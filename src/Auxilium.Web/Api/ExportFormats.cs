@@ -6,6 +6,7 @@ using Auxilium.Drawing.Sheets;
 using Auxilium.Exchange;
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Exchange.Tables;
+using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Words;
 using Auxilium.Storage.Plans;
 
@@ -38,6 +39,9 @@ internal sealed record Handout(
     IReadOnlyCollection<string>? Columns = null
 )
 {
+    /// <summary>Hours that people worked on it, where they are asked for.</summary>
+    public ImmutableArray<WorkedHours> Hours { get; init; } = [];
+
     /// <summary>What is drawn besides names and dates.</summary>
     public Shown Shown =>
         Columns is null
@@ -92,7 +96,15 @@ internal sealed record ExportFormat(
         new("png", ".png", "image/png", true, Png),
         new("svg", ".svg", "image/svg+xml", true, Svg),
         new("xlsx", ".xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", true, (handout, _, _) =>
-            new(PlanWorkbook.Write(handout.Table, handout.Plan.Name, isWhole: handout.Columns is null))
+            new(
+                PlanWorkbook.Write(
+                    handout.Table,
+                    handout.Plan.Name,
+                    isWhole: handout.Columns is null,
+                    handout.Hours,
+                    handout.Query.Timeline == true ? handout.WeekStart : null
+                )
+            )
         ),
         new("csv", ".csv", "text/csv; charset=utf-8", true, (handout, _, _) =>
             new(TableCsv.Write(handout.Table, handout.Query.SeparatorSign, handout.Query.Marked ?? false))

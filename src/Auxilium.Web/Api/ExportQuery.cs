@@ -74,6 +74,9 @@ internal sealed record ExportQuery
     [Description("Whether CSV begins with a mark that says it is UTF-8.")]
     public bool? Marked { get; init; }
 
+    [Description("Of XLSX: whether the timeline stands beside the tasks, as coloured cells by week.")]
+    public bool? Timeline { get; init; }
+
     [Description("Of ICS: whether tasks are to-dos with how far they are, instead of events.")]
     public bool? ToDos { get; init; }
 

@@ -33,8 +33,9 @@ internal static class FieldsApi
         fields
             .MapPut("", SetAsync)
             .WithSummary(
-                "Sets the fields that tasks of all projects have: { \"fields\": [{ \"id\", \"name\", \"kind\", \"unit\", \"retired\", "
-                    + "\"choices\" }] }. Every open project gets them in an edit of its own, which can be taken back there."
+                "Sets the fields that all projects have: { \"fields\": [{ \"id\", \"name\", \"kind\", \"unit\", \"retired\", "
+                    + "\"ofProject\", \"choices\" }] }; with “ofProject” it is a fact of the projects themselves, else of their tasks. "
+                    + "Every open project gets them in an edit of its own, which can be taken back there."
             )
             .Accepts<FieldsRequest>("application/json")
             .Produces<FieldsDocument>()
@@ -62,7 +63,7 @@ internal static class FieldsApi
                 "Fields are sent as { \"fields\": [{ \"id\": \"code\", \"name\": \"Cost code\", \"kind\": \"text\" }] }.",
                 "fields"
             );
-        ImmutableArray<OwnField> fields = [.. sent.Select(field => (field with { Shared = true }).Tidy())];
+        ImmutableArray<OwnField> fields = [.. sent.Select(field => (field with { Shared = true, Value = null }).Tidy())];
         if (await all.WhyRefusedAsync(fields, cancel) is { } why)
             return Problems.Bad(why, "fields");
         await all.SetAsync(fields, context.User.PersonId(), cancel);

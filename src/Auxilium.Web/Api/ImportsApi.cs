@@ -71,7 +71,7 @@ internal static class ImportsApi
         using var turn = await budgets.EnterAsync(context, cancel);
         if (await store.LoadAsync(id, cancel) is not { } plan)
             return Problems.NoSuchProject();
-        if (ListsApi.OptionsOf(RequestOf(form), plan.Schedule.Plan.Project.Fields) is not { } options)
+        if (ListsApi.OptionsOf(RequestOf(form), plan.Schedule.Plan.Project.FieldsOfTasks) is not { } options)
             return ListsApi.UnknownOptions();
         try
         {

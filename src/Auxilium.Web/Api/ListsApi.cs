@@ -51,7 +51,7 @@ internal static class ListsApi
             return Problems.Bad("A list is sent as { \"text\": \"…\" }.", "value");
         if (await store.LoadAsync(id, cancel) is not { } plan)
             return Problems.NoSuchProject();
-        if (OptionsOf(request, plan.Schedule.Plan.Project.Fields) is not { } options)
+        if (OptionsOf(request, plan.Schedule.Plan.Project.FieldsOfTasks) is not { } options)
             return UnknownOptions();
         using var turn = await budgets.EnterAsync(context, cancel);
         var reading = ListReader.Read(request.Text, options, plan.Schedule, await store.DirectoryAsync(cancel), today.Date);
@@ -63,7 +63,7 @@ internal static class ListsApi
 
     /// <param name="fields">The plan's own.</param>
     /// <returns><c>null</c> where it names what there is not.</returns>
-    internal static ListOptions? OptionsOf(ListRequest request, IReadOnlyList<OwnField> fields)
+    internal static ListOptions? OptionsOf(ListRequest request, IEnumerable<OwnField> fields)
     {
         var columns = request.Columns?.Select(name => ListColumnKind.Find(name, fields)).ToList();
         if (columns?.Contains(null) == true)

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Auxilium.Exchange.PlanDocuments;
+using Auxilium.Exchange.Prices;
 using Auxilium.Planning.Plans;
 using Auxilium.Storage;
 using Auxilium.Storage.Access;
@@ -36,7 +37,11 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
             return;
         await AddPeopleAsync(db, people, cancel);
         if (isNew)
+        {
             await LoadPlansAsync(db, people, cancel);
+            var (prices, _) = PriceList.Read(await File.ReadAllTextAsync(Path.Combine(Folder, "price-list.csv"), cancel));
+            db.Prices.AddRange(prices.Select((line, position) => PriceBook.RowOf(line.Item, position)));
+        }
         db.Organisation.Add(new OrganisationRow { Name = Name, IsDemo = true });
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);

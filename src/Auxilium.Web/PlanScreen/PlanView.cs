@@ -82,7 +82,7 @@ public sealed record ProjectView
     /// <summary>Id of the baseline that drift is measured against; <c>null</c> without one.</summary>
     public string? Measure { get; init; }
 
-    /// <summary>Fields that people added, in the order of their columns.</summary>
+    /// <summary>Fields of tasks that people added, in the order of their columns.</summary>
     public IReadOnlyList<FieldView> Fields { get; init; } = [];
 
     /// <summary>Named periods, to be shown behind the plan.</summary>
@@ -101,16 +101,29 @@ public sealed record FieldView(
     string? Unit,
     bool Shared,
     bool Retired,
+    bool OfProject,
+    string? Value,
     IReadOnlyList<OwnChoice> Choices
 )
 {
     public static FieldView Of(OwnField field) =>
-        new(field.Id, field.Name, JsonNames.Camel(field.Kind), field.Unit, field.Shared, field.Retired, field.Choices);
+        new(
+            field.Id,
+            field.Name,
+            JsonNames.Camel(field.Kind),
+            field.Unit,
+            field.Shared,
+            field.Retired,
+            field.OfProject,
+            field.Value,
+            field.Choices
+        );
 
     // Lists are compared by what is in them, so that a plan without changed fields is told as the same.
     public bool Equals(FieldView? other) =>
         other is not null
-        && (Id, Name, Kind, Unit, Shared, Retired) == (other.Id, other.Name, other.Kind, other.Unit, other.Shared, other.Retired)
+        && (Id, Name, Kind, Unit) == (other.Id, other.Name, other.Kind, other.Unit)
+        && (Shared, Retired, OfProject, Value) == (other.Shared, other.Retired, other.OfProject, other.Value)
         && Choices.SequenceEqual(other.Choices);
 
     public override int GetHashCode() => HashCode.Combine(Id, Name);
@@ -181,7 +194,7 @@ public sealed record PlanView
                     )),
                 ],
                 Measure = plan.Measure?.Id,
-                Fields = [.. plan.Project.Fields.Select(FieldView.Of)],
+                Fields = [.. plan.Project.FieldsOfTasks.Select(FieldView.Of)],
                 Periods =
                 [
                     .. plan.Project.Periods.Select(p => new PeriodView(

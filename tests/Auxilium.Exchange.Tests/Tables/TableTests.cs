@@ -11,6 +11,7 @@ using Auxilium.Planning.Tests;
 using Auxilium.Planning.Tracking;
 using DocumentFormat.OpenXml;
 using DocumentFormat.OpenXml.Packaging;
+using DocumentFormat.OpenXml.Spreadsheet;
 using DocumentFormat.OpenXml.Validation;
 using ExcelDataReader;
 using Microsoft.VisualBasic.FileIO;
@@ -87,6 +88,50 @@ public class TableTests
     }
 
     [Fact]
+    public void The_timeline_stands_beside_the_tasks_by_week()
+    {
+        var plan = Plan.Empty("Fair", PlanTime.At(2027, 5, 5, 9)) with
+        {
+            Tasks =
+            [
+                new PlanTask { Id = "p", Name = "Site" },
+                new PlanTask
+                {
+                    Id = "a",
+                    Name = "Fence",
+                    Parent = "p",
+                    Length = Length.Days(6),
+                },
+                new PlanTask
+                {
+                    Id = "b",
+                    Name = "Power",
+                    Parent = "p",
+                    Length = Length.Days(3),
+                },
+            ],
+            Links = [new PlanLink("a", "b")],
+        };
+        var table = new PlanTable(Scheduler.Calculate(plan), Today, [.. PlanTable.All.Where(column => column.Key == "name")]);
+        using var document = SpreadsheetDocument.Open(
+            new MemoryStream(PlanWorkbook.Write(table, "Fair", weeksFrom: DayOfWeek.Monday)),
+            false
+        );
+        var rows = document
+            .WorkbookPart!.WorksheetParts.First()
+            .Worksheet.Descendants<Row>()
+            .Select(row => row.Elements<Cell>().ToDictionary(c => c.CellReference!.Value![..1]))
+            .ToList();
+        // Weeks from Monday 3, 10 and 17 May.
+        Assert.Equal(["46510", "46517", "46524"], rows[0].Where(c => c.Key != "A").Select(c => c.Value.CellValue!.Text));
+        Assert.Equal(["ABCD", "ABC", "ACD"], rows.Skip(1).Select(row => string.Concat(row.Keys.Order())));
+        var (phase, task) = (rows[1]["B"].StyleIndex!.Value, rows[2]["B"].StyleIndex!.Value);
+        var formats = document.WorkbookPart.WorkbookStylesPart!.Stylesheet!.CellFormats!;
+        Assert.NotEqual(phase, task);
+        Assert.All(new[] { phase, task }, style => Assert.True(((CellFormat)formats.ElementAt((int)style)).FillId! >= 2));
+    }
+
+    [Fact]
     public void A_spreadsheet_of_any_plan_is_valid()
     {
         for (var seed = 0; seed < 40; seed++)
@@ -95,7 +140,9 @@ public class TableTests
             var taken = Baselines.Take(Scheduler.Calculate(plan), "b", "As agreed", Today);
             var workbook = PlanWorkbook.Write(
                 new PlanTable(Scheduler.Calculate(plan with { Baselines = [taken] }), Today, PlanTable.All),
-                "Any"
+                "Any",
+                hours: [new WorkedHours(plan.Tasks[0].Id, "ann", Today, 90), new WorkedHours("gone", "nobody", Today, 15)],
+                weeksFrom: DayOfWeek.Monday
             );
             using var document = SpreadsheetDocument.Open(new MemoryStream(workbook), false);
             Assert.Empty(
@@ -103,6 +150,7 @@ public class TableTests
             );
             Assert.Equal(1 + plan.Tasks.Length, Sheet(workbook, "Tasks").Count);
             Assert.True(Sheet(workbook, "Drift").Count > 1);
+            Assert.Equal([1.5, 0.25], Sheet(workbook, "Hours").Skip(1).Select(row => row[4]));
         }
     }
 

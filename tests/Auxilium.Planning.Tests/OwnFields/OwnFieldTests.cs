@@ -168,4 +168,45 @@ public class OwnFieldTests
         // Nothing new, nothing changed.
         Assert.Equal(with.AsEnumerable(), SharedFields.In(plan, [code]));
     }
+
+    [Fact]
+    public void The_project_itself_has_facts_that_its_tasks_do_not_have()
+    {
+        var guests = new OwnField("guests", "Guests", OwnKind.Amount, "people", OfProject: true);
+        var plan = Do(Fair(Seats, guests), new SetProjectOwn("guests", "400"));
+        Assert.Equal("400", plan.Project.FindField("guests")!.Value);
+        Assert.Equal(["seats"], plan.Project.FieldsOfTasks.Select(field => field.Id));
+        Assert.Contains("fact of the project itself", Refused(plan, new SetOwn("Fence", "guests", "4")), StringComparison.Ordinal);
+        Assert.Contains("no such field", Refused(plan, new SetProjectOwn("seats", "4")), StringComparison.Ordinal);
+        Assert.Contains("number", Refused(plan, new SetProjectOwn("guests", "many")), StringComparison.Ordinal);
+        // It stays when fields are renamed, and is not lost or misread.
+        var renamed = Do(plan, new SetFields([guests with { Name = "Visitors" }, Seats]));
+        Assert.Equal(("Visitors", "400"), (renamed.Project.Fields[0].Name, renamed.Project.Fields[0].Value));
+        Assert.Contains("retire it", Refused(plan, new SetFields([Seats])), StringComparison.Ordinal);
+        Assert.Contains(
+            "add another field",
+            Refused(plan, new SetFields([Seats, guests with { Kind = OwnKind.Date }])),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "add another field",
+            Refused(plan, new SetFields([Seats, guests with { OfProject = false }])),
+            StringComparison.Ordinal
+        );
+        var used = Do(plan, new SetOwn("Fence", "seats", "40"));
+        Assert.Contains(
+            "for the project itself",
+            Refused(used, new SetFields([Seats with { OfProject = true }, guests])),
+            StringComparison.Ordinal
+        );
+        // Of the organisation's it keeps what it has.
+        var shared = SharedFields.In(
+            plan with
+            {
+                Project = plan.Project with { Fields = [guests with { Shared = true, Value = "400" }] },
+            },
+            [guests with { Name = "Visitors" }]
+        );
+        Assert.Equal(("Visitors", "400"), (shared[0].Name, shared[0].Value));
+    }
 }

@@ -101,6 +101,7 @@ const screen = {
   openMoves: () => void openMoves(store, outbox, (id) => show(id)),
   openPalette: () => openPalette(),
   openPaste: () => void openPaste(),
+  openPrices: () => void openPrices(),
   openKeys,
   openExport: () => void openExport(),
   openBaseline: () => void openBaseline(),
@@ -125,9 +126,14 @@ const show = (id) => (isPlan ? list.focus(id, "name") : void card.open(id));
 /** Fetched when it is wanted: most who open a plan paste no list. @type {Promise<(list?: string, file?: File) => void> | null} */
 let pasting = null;
 const openPaste = async (text = "", /** @type {File | undefined} */ file = undefined) => {
-  pasting ??= import("./panels/paste.js").then(({ makePaste }) => makePaste(store, outbox, actions, show));
+  pasting ??= import("./panels/paste.js").then(({ makePaste }) => makePaste(store, outbox, actions, show, run));
   (await pasting)(text, file);
 };
+async function openPrices() {
+  const { choosePrices } = await import("./panels/prices.js");
+  await choosePrices(outbox, (list) => void openPaste(list));
+}
+
 /** @type {Promise<ReturnType<import("./panels/baseline.js").makeBaseline>> | null} */ let remembering = null;
 async function openBaseline() {
   remembering ??= import("./panels/baseline.js").then(({ makeBaseline }) => makeBaseline(store, outbox));

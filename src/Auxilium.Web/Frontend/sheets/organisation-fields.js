@@ -13,7 +13,7 @@ draw();
 document.documentElement.dataset.ready = "true";
 
 function draw() {
-  keepTyped(content, () => content.replaceChildren(...ownFieldParts(fields, change, tellAll, true)));
+  keepTyped(content, () => content.replaceChildren(...ownFieldParts(fields, change, tellAll, null)));
 }
 
 /** @param {OwnField[]} all @param {(problem: string) => void} tell */

@@ -2,14 +2,22 @@
 // Fields of one's own: made, renamed, put in order, retired. For a project, and for all of the organisation.
 
 /** @import { OwnField } from "../plan/state/types.js" */
-import { choiceField, element, quietButton, textField } from "../plan/card/fields.js";
+import { checkField, choiceField, element, quietButton, textField } from "../plan/card/fields.js";
 
 /**
  * Changes the fields as they are when what was changed before is done.
  * @typedef {(change: (fields: OwnField[]) => OwnField[], tell: (problem: string) => void) => void} SetFields
  */
 
+/** @typedef {(field: string, value: string | null, tell: (problem: string) => void) => void} SetValue */
+
 const MOST = 40;
+
+/** @type {[string, string][]} */
+const OF = [
+  ["tasks", "Tasks"],
+  ["project", "The project itself"],
+];
 
 /** @type {[OwnField["kind"], string][]} */
 const KINDS = [
@@ -35,17 +43,25 @@ const COLOURS = [
  * @param {OwnField[]} fields
  * @param {SetFields} set
  * @param {(problem: string) => void} say what is wrong with the press of a button
- * @param {boolean} ofAll whether they are those of the organisation
+ * @param {SetValue | null} setValue what the project has in its own; null where they are those of the organisation
  */
-export function ownFieldParts(fields, set, say, ofAll) {
-  const rows = fields.map((field, at) => fieldRow(fields, at, set, say, field.shared && !ofAll));
+export function ownFieldParts(fields, set, say, setValue) {
+  const ofAll = setValue === null;
+  const rows = fields.map((field, at) => fieldRow(fields, at, set, say, field.shared && !ofAll, setValue));
   const another = textField(
     "Another field",
     "",
     (name, tell) => {
       if (!name) return;
       if (fields.length >= MOST) return tell(`There are at most ${MOST} fields: delete one that is not used.`);
-      const fresh = { name, kind: /** @type {const} */ ("text"), unit: null, choices: [] };
+      const fresh = {
+        name,
+        kind: /** @type {const} */ ("text"),
+        unit: null,
+        choices: [],
+        ofProject: false,
+        value: null,
+      };
       set((now) => [...now, { ...fresh, id: idFor(name, now), shared: ofAll, retired: false }], tell);
     },
     { hint: "its name, such as Cost code" },
@@ -55,8 +71,8 @@ export function ownFieldParts(fields, set, say, ofAll) {
       "p",
       { class: "hint" },
       ofAll
-        ? "Tasks of all open projects have these, as columns and in their cards; new projects get them, too."
-        : "Facts that tasks have here besides the usual ones: as columns, in their cards, to filter, group and sort by.",
+        ? "All open projects have these, of their tasks or of themselves; new projects get them, too."
+        : "Facts that tasks, or the project itself, have here besides the usual ones: as columns, to filter, group and sort by.",
     ),
     ...rows,
     another,
@@ -69,8 +85,9 @@ export function ownFieldParts(fields, set, say, ofAll) {
  * @param {SetFields} set
  * @param {(problem: string) => void} say
  * @param {boolean} isOfAll whether it is changed where those of the organisation are
+ * @param {SetValue | null} setValue
  */
-function fieldRow(fields, at, set, say, isOfAll) {
+function fieldRow(fields, at, set, say, isOfAll, setValue) {
   const field = fields[at];
   /** @param {(field: OwnField) => Partial<OwnField>} part @param {(problem: string) => void} tell */
   const change = (part, tell) =>
@@ -92,7 +109,11 @@ function fieldRow(fields, at, set, say, isOfAll) {
         element(
           "p",
           { class: "mute" },
-          `${field.name} · ${KINDS.find(([kind]) => kind === field.kind)?.[1].toLowerCase()} · of all projects`,
+          [
+            field.name,
+            KINDS.find(([kind]) => kind === field.kind)?.[1].toLowerCase(),
+            field.ofProject ? "of each project" : "of tasks of all projects",
+          ].join(" · "),
         ),
       ]
     : [
@@ -105,6 +126,9 @@ function fieldRow(fields, at, set, say, isOfAll) {
             }),
             tell,
           ),
+        ),
+        choiceField("Is a fact of", OF, field.ofProject ? "project" : "tasks", (of, tell) =>
+          change(() => ({ ofProject: of === "project" }), tell),
         ),
         ...(field.kind === "amount"
           ? [
@@ -141,7 +165,27 @@ function fieldRow(fields, at, set, say, isOfAll) {
           ]),
     ),
     ...(field.kind === "choice" && !isOfAll ? [choices(field, change)] : []),
+    ...(field.ofProject && !field.retired && setValue ? [valueField(field, setValue)] : []),
   );
+}
+
+/**
+ * What the project has in a field of its own.
+ * @param {OwnField} field
+ * @param {SetValue} setValue
+ */
+function valueField(field, setValue) {
+  const words = `${field.name} of this project`;
+  const set = (/** @type {string} */ value, /** @type {(problem: string) => void} */ tell) =>
+    setValue(field.id, value || null, tell);
+  if (field.kind === "yesNo") return checkField(words, field.value === "yes", (on, tell) => set(on ? "yes" : "", tell));
+  if (field.kind !== "choice")
+    return textField(field.unit ? `${words}, in ${field.unit}` : words, field.value ?? "", set, {
+      key: `field ${field.id} value`,
+    });
+  /** @type {[string, string][]} */
+  const options = [["", "None"], ...field.choices.map((c) => /** @type {[string, string]} */ ([c.id, c.name]))];
+  return choiceField(words, options, field.value ?? "", set);
 }
 
 /** @param {OwnField} field @param {(part: (field: OwnField) => Partial<OwnField>, tell: (problem: string) => void) => void} change */

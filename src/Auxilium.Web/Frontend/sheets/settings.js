@@ -63,9 +63,14 @@ async function draw() {
   );
   const periods = group("Named periods", periodFields(plan));
   ownFields = plan.project.fields;
-  const fields = group("Fields", ownFieldParts(ownFields, setFields, client.tell, false));
+  const fields = group("Fields", ownFieldParts(ownFields, setFields, client.tell, setOwnFact));
   const calendars = group("Calendars", [editor.draw(plan.calendars, plan.project.calendar), ...people(plan)]);
   keepTyped(content, () => content.replaceChildren(settings, fields, periods, calendars, ...end()));
+}
+
+/** @type {import("./own-fields.js").SetValue} */
+function setOwnFact(field, value, tell) {
+  void client.edit({ type: "setProjectOwn", field, value }, tell);
 }
 
 /** Where whoever coordinates the project keeps it for others to start from, or ends it. */

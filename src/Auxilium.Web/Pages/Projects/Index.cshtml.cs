@@ -77,6 +77,9 @@ public sealed class IndexModel(
     /// <summary>The roles of whoever looks.</summary>
     private IReadOnlyDictionary<Guid, ProjectRole> _mine = new Dictionary<Guid, ProjectRole>();
 
+    /// <summary>What projects are sorted by, and the table has columns for.</summary>
+    public IReadOnlyList<ProjectColumn> Columns { get; private set; } = [];
+
     public bool Leads(ProjectSummary project) => _mine[project.Id] == ProjectRole.Coordinator;
 
     public bool IsFavourite(ProjectSummary project) => View.Favourites.Contains(project.Id);
@@ -94,7 +97,8 @@ public sealed class IndexModel(
         View = await views.OfAsync(me, cancel);
         var all = (await across.ProjectsAsync([.. _mine.Keys], today.Date, cancel)).Select(known => new ProjectSummary(known)).ToList();
         All = all.Count;
-        var shown = ProjectColumn.Find(View.Sort).Sorted(all.Where(p => !View.Hidden.Contains(p.StatusKey)), View.Down).ToList();
+        Columns = ProjectColumn.Of(all);
+        var shown = ProjectColumn.Find(Columns, View.Sort).Sorted(all.Where(p => !View.Hidden.Contains(p.StatusKey)), View.Down).ToList();
         LeftOut = all.Count - shown.Count;
         var everyFolder = await folders.AllAsync(cancel);
         Folders = FoldersApi.Seen(
@@ -127,7 +131,7 @@ public sealed class IndexModel(
             view =>
             {
                 // A press on the head of a column sorts by it, and once more the other way.
-                var column = ProjectColumn.Find(by ?? sort ?? view.Sort).Key;
+                var column = ProjectColumn.IsKey(by ?? sort) ? (by ?? sort)! : view.Sort;
                 return view with
                 {
                     Look = Looks.Any(l => l.Key == look) ? look! : view.Look,

@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using System.Globalization;
+using Auxilium.Planning.OwnFields;
 using Auxilium.Planning.Tracking;
 
 namespace Auxilium.Web.Pages.Projects;
@@ -36,7 +38,31 @@ public sealed record ProjectColumn(
         new("priority", "Priority", p => -p.Known.Priority, p => $"{p.Known.Priority}"),
     ];
 
-    public static ProjectColumn Find(string? key) => All.FirstOrDefault(c => c.Key == key) ?? All[0];
+    /// <summary>With a column of each fact that people added to projects.</summary>
+    public static IReadOnlyList<ProjectColumn> Of(IEnumerable<ProjectSummary> projects) =>
+        [.. All, .. projects.SelectMany(project => project.Known.Own).DistinctBy(field => (field.Id, field.Kind)).Select(Own)];
+
+    /// <summary>Whether there may be such a column: a fact that people added can come and go.</summary>
+    public static bool IsKey(string? key) =>
+        All.Any(column => column.Key == key) || (key is { Length: < 60 } && key.StartsWith(OwnFact.Prefix, StringComparison.Ordinal));
+
+    /// <param name="columns">Those that there are.</param>
+    public static ProjectColumn Find(IReadOnlyList<ProjectColumn> columns, string? key) =>
+        columns.FirstOrDefault(c => c.Key == key) ?? All[0];
+
+    private static ProjectColumn Own(OwnField field)
+    {
+        return new(OwnFact.Prefix + field.Id, field.Name, Order, project => Of(project) is { } own ? OwnText.InWords(own, own.Value) : "");
+
+        OwnField? Of(ProjectSummary project) =>
+            project.Known.Own.FirstOrDefault(own => (own.Id, own.Kind) == (field.Id, field.Kind) && own.Value is not null);
+
+        IComparable? Order(ProjectSummary project) =>
+            Of(project) is not { Value: { } value } own ? null
+            : field.Kind is OwnKind.Number or OwnKind.Amount ? decimal.Parse(value, CultureInfo.InvariantCulture)
+            : field.Kind is OwnKind.Date ? value
+            : OwnText.InWords(own, value).ToUpperInvariant();
+    }
 
     /// <summary>Projects in the order of this fact; those that have none last, whichever way.</summary>
     public IEnumerable<ProjectSummary> Sorted(IEnumerable<ProjectSummary> projects, bool down)

@@ -21,6 +21,7 @@
  * @property {() => void} openMoves
  * @property {() => void} openPalette
  * @property {() => void} openPaste
+ * @property {() => void} openPrices
  * @property {() => void} openKeys
  * @property {() => void} openExport asks as which file the plan is handed out
  * @property {() => void} openBaseline asks for the name of a new baseline

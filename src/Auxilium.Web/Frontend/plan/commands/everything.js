@@ -12,6 +12,7 @@ export const EVERYTHING = [
     run: ({ openPalette }) => openPalette(),
   },
   { name: "pasteList", title: "Import a list or a file", run: ({ openPaste }) => openPaste() },
+  { name: "priceList", title: "Add tasks from the price list", run: ({ openPrices }) => openPrices() },
   {
     name: "export",
     title: "Export the plan as a file",

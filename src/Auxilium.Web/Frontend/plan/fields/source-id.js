@@ -7,6 +7,8 @@ export const sourceId = textFact({
   key: "sourceId",
   label: "Source id",
   width: 96,
+  // It is for programs: nobody wants to hear it with each row.
+  said: () => null,
   card: (card, send) =>
     card.sourceId
       ? textField("Source id", card.sourceId, (text, tell) =>

@@ -5,7 +5,10 @@ import { element } from "../card/fields.js";
 /** Milliseconds between two looks at how far it is. */
 const OFTEN = 700;
 
-/** @typedef {{ id: string, name: string, state: string, drawn: number, pages: number, problem: string | null, file: string | null }} File */
+/**
+ * @typedef
+ * {{ id: string, name: string, state: string, drawn: number, pages: number, problem: string | null, file: string | null }} File
+ */
 
 /**
  * Asks for a file and shows how far it is, in the place of what the dialog shows.

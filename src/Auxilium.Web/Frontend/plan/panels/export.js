@@ -28,11 +28,14 @@ import { showPreview } from "./export-preview.js";
  * @property {boolean} transparent
  * @property {string} separator
  * @property {boolean} marked
+ * @property {boolean} timeline
  * @property {string} told events or toDos
  * @property {string} alarm days before; empty for none
  */
 
-/** @typedef {{ key: string, words: string, help: string, drawn?: boolean, table?: boolean, whole?: boolean, calendar?: boolean }} Format */
+/**
+ * @typedef {{ key: string, words: string, help: string, drawn?: boolean, table?: boolean, whole?: boolean, calendar?: boolean }} Format
+ */
 /** @type {Format[]} */
 const FORMATS = [
   { key: "pdf", words: "PDF", help: "Pages to print, to pin up or to send.", drawn: true },
@@ -46,7 +49,7 @@ const FORMATS = [
   {
     key: "xlsx",
     words: "Spreadsheet (XLSX)",
-    help: "Sheets for tasks, links, people and drift, with real dates and numbers.",
+    help: "Sheets for tasks, links, people, hours and drift, with real dates and numbers.",
     table: true,
   },
   { key: "csv", words: "CSV", help: "One table as text, for any other program.", table: true },
@@ -98,6 +101,7 @@ const USUAL = {
   transparent: false,
   separator: "comma",
   marked: false,
+  timeline: false,
   told: "events",
   alarm: "",
 };
@@ -216,6 +220,7 @@ export function makeExport(store, address, me, here, token) {
             ],
             wishes.separator,
           ),
+          check("timeline", "With the timeline, by week", wishes.timeline),
           check("marked", "Begin with a mark that says it is UTF-8, as some spreadsheets need", wishes.marked),
         ),
         group(
@@ -296,6 +301,7 @@ function offer(form, help) {
     transparent: format === "png" || format === "svg",
     separator: format === "csv",
     marked: format === "csv",
+    timeline: format === "xlsx",
     told: calendar,
     alarm: calendar,
   };
@@ -324,6 +330,7 @@ export function queryOf(store, wishes, picked) {
     query.set("separator", wishes.separator);
     if (wishes.marked) query.set("marked", "true");
   }
+  if (format === "xlsx" && wishes.timeline) query.set("timeline", "true");
   if (calendar && wishes.told === "toDos") query.set("toDos", "true");
   if (calendar && wishes.alarm !== "") query.set("alarm", wishes.alarm);
   if (!drawn) return query;
@@ -399,6 +406,7 @@ function wishesOf(form, name) {
     transparent: data.has("transparent"),
     separator: of("separator"),
     marked: data.has("marked"),
+    timeline: data.has("timeline"),
     told: of("told"),
     alarm: of("alarm"),
   };

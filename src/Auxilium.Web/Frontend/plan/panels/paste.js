@@ -52,8 +52,11 @@ const KINDS = [
   ...FIELDS.flatMap(({ key, label, fact }) => (fact ? [/** @type {[string, string]} */ ([key, label])] : [])),
 ];
 
-/** @param {Store} store @param {Outbox} outbox @param {Actions} actions @param {(task: string) => void} show */
-export function makePaste(store, outbox, actions, show) {
+/**
+ * @param {Store} store @param {Outbox} outbox @param {Actions} actions @param {(task: string) => void} show
+ * @param {(command: string) => void} run
+ */
+export function makePaste(store, outbox, actions, show, run) {
   const dialog = /** @type {HTMLDialogElement} */ (document.getElementById("paste"));
   const text = /** @type {HTMLTextAreaElement} */ (document.getElementById("paste-text"));
   const preview = /** @type {HTMLElement} */ (document.getElementById("paste-preview"));
@@ -82,6 +85,10 @@ export function makePaste(store, outbox, actions, show) {
     event.preventDefault();
     text.setRangeText(pasted, text.selectionStart, text.selectionEnd, "end");
     takeText();
+  });
+  document.getElementById("paste-prices")?.addEventListener("click", () => {
+    dialog.close();
+    run("priceList");
   });
   add.addEventListener("click", () => {
     if (reading?.isLong) void addAll();

@@ -148,6 +148,12 @@ export class Outbox {
     return status === 200 ? content : refusalOf(status, content, "cannot read the file");
   }
 
+  /** The organisation's price list. @returns {Promise<import("../panels/prices.js").Price[] | Refusal>} */
+  async prices() {
+    const { status, content } = await this.#ask("price-list");
+    return status === 200 ? content : refusalOf(status, content, "cannot show the price list");
+  }
+
   /**
    * When a task would come by a rule.
    * @param {string} task

@@ -65,6 +65,8 @@
  * @property {string | null} unit
  * @property {boolean} shared whether all projects have it
  * @property {boolean} retired
+ * @property {boolean} ofProject whether it is a fact of the project itself
+ * @property {string | null} value what the project has in it
  * @property {{ id: string, name: string, colour: string | null }[]} choices
  */
 
