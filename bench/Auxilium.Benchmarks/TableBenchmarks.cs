@@ -1,4 +1,8 @@
+using Auxilium.Exchange.Files;
+using Auxilium.Exchange.Lists;
 using Auxilium.Exchange.Tables;
+using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using BenchmarkDotNet.Attributes;
 using DocumentFormat.OpenXml;
@@ -14,12 +18,19 @@ public class TableBenchmarks
     private static readonly DateOnly Today = new(2027, 5, 13);
 
     private Schedule _schedule = null!;
+    private Schedule _empty = null!;
+    private byte[] _workbook = [];
 
     [Params(1_000, 10_000)]
     public int Tasks { get; set; }
 
     [GlobalSetup]
-    public void Setup() => _schedule = Scheduler.Calculate(BenchPlan.Of(Tasks));
+    public void Setup()
+    {
+        _schedule = Scheduler.Calculate(BenchPlan.Of(Tasks));
+        _workbook = PlanWorkbook.Write(new PlanTable(_schedule, Today), "Bench");
+        _empty = Scheduler.Calculate(Plan.Empty("Bench", PlanTime.At(2027, 5, 3, 9)));
+    }
 
     [Benchmark(Baseline = true)]
     public long BareCells()
@@ -62,6 +73,11 @@ public class TableBenchmarks
 
     [Benchmark]
     public int Spreadsheet() => PlanWorkbook.Write(new PlanTable(_schedule, Today), "Bench").Length;
+
+    /// <summary>The file that the plan was written to, understood as rows with the edit that adds them.</summary>
+    [Benchmark]
+    public int ReadSpreadsheet() =>
+        ListReader.Read(ListFile.Read("bench.xlsx", _workbook).Text, new ListOptions(), _empty, [], Today).Rows.Count;
 
     [Benchmark]
     public int Csv() => TableCsv.Write(new PlanTable(_schedule, Today)).Length;

@@ -31,7 +31,7 @@ public class PricesTests
         var after = await ItemsAsync(imke);
         Assert.Equal([("Folding chair", 1.35m), ("Tent", 80m)], after.Select(item => ((string)item["name"]!, (decimal)item["price"]!)));
         Assert.Equal((string)before.Single(item => (string)item["name"]! == "Folding chair")["id"]!, (string)after[0]["id"]!);
-        Assert.Contains("changed the price list: 2 items.", await imke.GetStringAsync("/people/audit"), StringComparison.Ordinal);
+        Assert.Contains("changed the price list: 2 items.", await imke.GetStringAsync("/audit"), StringComparison.Ordinal);
 
         Assert.Contains(
             "Guests,Folding chair,piece,1.35",

@@ -97,6 +97,6 @@ public partial class ProjectFeedTests(DemoApp demo) : IClassFixture<DemoApp>
     [GeneratedRegex("/feeds/projects/[^<]+\\.ics")]
     private static partial Regex FeedAddress();
 
-    [GeneratedRegex("name=\"feed\" value=\"([^\"]+)\"")]
+    [GeneratedRegex("name=\"feed\"\\s+value=\"([^\"]+)\"")]
     private static partial Regex FeedButton();
 }

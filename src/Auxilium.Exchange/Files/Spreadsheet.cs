@@ -32,8 +32,9 @@ internal static class Spreadsheet
         {
             using var document = SpreadsheetDocument.Open(new MemoryStream(content.ToArray(), writable: false), isEditable: false);
             var workbook = document.WorkbookPart ?? throw new InvalidDataException();
-            var sheets = workbook
-                .Workbook.Descendants<Sheet>()
+            // Damaged files may lack what every spreadsheet has.
+            var sheets = (workbook.Workbook ?? throw new InvalidDataException())
+                .Descendants<Sheet>()
                 .Where(s => s.State is null || s.State.Value == SheetStateValues.Visible)
                 .Where(s => s.Id?.Value is { } id && workbook.TryGetPartById(id, out var part) && part is WorksheetPart)
                 .ToList();

@@ -130,10 +130,19 @@ internal sealed partial class ListFacts(
             if (planned > began)
                 start = began;
         }
-        if (start is { } starts && finish is { } ends)
+        var spans =
+            start is { } first && finish is { } last
+                ? _plan.Project.Units.ToLength(new WorkMinutes(calendar.Between(first, last)))
+                : (Length?)null;
+        if (spans is { } whole && LengthText.WhyUnusable(whole, _plan.Project.Units) is { } far)
         {
-            var work = new WorkMinutes(calendar.Between(starts, ends));
-            var spanned = _plan.Project.Units.ToLength(work);
+            row.Problems.Add(new(ListColumnKind.Finish, $"{far} It is left out."));
+            row.Cells.Remove(ListColumnKind.Finish);
+            (finish, spans) = (null, null);
+        }
+        if (spans is { } spanned)
+        {
+            var work = _plan.Project.Units.Minutes(spanned);
             if (length is { } said && _plan.Project.Units.Minutes(said.Length) != work)
                 row.Problems.Add(
                     new(

@@ -207,7 +207,7 @@ internal sealed class WorkbookWriter : IDisposable
             {
                 Count = 3,
             },
-            new Fonts(new Font(), new Font(new Bold())) { Count = 2 },
+            new Fonts(Lettered(), Lettered(new Bold())) { Count = 2 },
             new Fills(
                 new Fill(new PatternFill { PatternType = PatternValues.None }),
                 new Fill(new PatternFill { PatternType = PatternValues.Gray125 }),
@@ -244,6 +244,8 @@ internal sealed class WorkbookWriter : IDisposable
             }
         );
     }
+
+    private static Font Lettered(params OpenXmlElement[] how) => new([.. how, new FontSize { Val = 10 }, new FontName { Val = "Arial" }]);
 
     /// <param name="colour">Alpha, red, green and blue, two hexadecimal figures each.</param>
     private static Fill Filled(string colour) =>
