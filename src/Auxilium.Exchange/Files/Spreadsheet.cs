@@ -64,6 +64,7 @@ internal static class Spreadsheet
                         or KeyNotFoundException
                         or NotSupportedException
                         or UriFormatException
+                        or OverflowException
             )
         {
             throw new FileRefusedException($"“{name}” is damaged, or no spreadsheet: open it in your office program and save it anew.");

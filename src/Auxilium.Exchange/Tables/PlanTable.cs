@@ -51,7 +51,7 @@ public sealed class PlanTable
     /// <param name="rows">Ids of the rows, with what is in them left out; all when left out.</param>
     public PlanTable(Schedule schedule, DateOnly today, IReadOnlyList<PlanColumn>? columns = null, IReadOnlySet<string>? rows = null)
     {
-        Schedule = schedule;
+        (Schedule, Today) = (schedule, today);
         Columns = [.. columns ?? Usual];
         Rows = [.. Enumerable.Range(0, Plan.Tasks.Length).Where(row => rows is null || rows.Contains(Plan.Tasks[row].Id))];
         (_effort, _states) = (new Effort(schedule), new TaskStates(schedule, today));
@@ -93,6 +93,9 @@ public sealed class PlanTable
     ];
 
     public Schedule Schedule { get; }
+
+    /// <summary>The day that states go by.</summary>
+    public DateOnly Today { get; }
 
     public Plan Plan => Schedule.Plan;
 

@@ -1,4 +1,5 @@
 using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Load;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Typing;
@@ -17,16 +18,18 @@ public static class PlanWorkbook
     /// <param name="title">What the file is about: the name of the project.</param>
     /// <param name="isWhole">Whether there are sheets besides that of the tasks.</param>
     /// <param name="hours">Hours that people worked on its tasks.</param>
-    /// <param name="weeksFrom">Whether the timeline stands beside the tasks, by week, and the day that weeks begin with.</param>
+    /// <param name="weekStart">The day that weeks begin with.</param>
+    /// <param name="hasTimeline">Whether the timeline stands beside the tasks, by week.</param>
     public static byte[] Write(
         PlanTable table,
         string title,
         bool isWhole = true,
         IReadOnlyList<WorkedHours>? hours = null,
-        DayOfWeek? weeksFrom = null
+        DayOfWeek weekStart = DayOfWeek.Monday,
+        bool hasTimeline = false
     )
     {
-        var weeks = weeksFrom is { } first ? WeeksOf(table, first) : [];
+        List<DateOnly> weeks = hasTimeline ? WeeksOf(table, weekStart) : [];
         var stream = new MemoryStream();
         using (var book = new WorkbookWriter(stream, title))
         {
@@ -40,6 +43,9 @@ public static class PlanWorkbook
         {
             book.Add("Links", [("From", 8), ("Task", 40), ("To", 8), ("Task", 40), ("Link", 20)], LinksOf(table.Plan));
             book.Add("People", [("Person", 30), ("Mail", 34), ("Tasks", 8)], PeopleOf(table.Plan));
+            var load = new PlanLoad(table.Schedule, table.Today, hours ?? []);
+            if (load.Parts.Count > 0)
+                AddLoad(book, load);
             if (hours is { Count: > 0 })
                 book.Add("Hours", [("Day", 12), ("Person", 30), ("No", 8), ("Task", 40), ("Hours", 8)], HoursOf(table.Plan, hours));
             if (Drift.Of(table.Schedule) is { } drift)
@@ -57,6 +63,36 @@ public static class PlanWorkbook
                     DriftOf(table, drift)
                 );
         }
+
+        void AddLoad(WorkbookWriter book, PlanLoad load)
+        {
+            var loaded = WeeksOf(load.Parts.Min(part => part.Day), load.Parts.Max(part => part.Day), weekStart);
+            book.Add("Load", [("Person", 30), ("Hours", 12)], LoadOf(table.Plan, load, loaded), loaded);
+        }
+    }
+
+    /// <summary>Of each person, the hours of each week beside those that they can work; bold where they are more.</summary>
+    private static IEnumerable<SheetRow> LoadOf(Plan plan, PlanLoad load, List<DateOnly> weeks)
+    {
+        var people = load.Parts.Select(part => part.Person).ToHashSet();
+        foreach (var person in plan.People.Where(person => people.Contains(person.Id)))
+        {
+            var rows = weeks.Select(week => Enumerable.Range(0, 7).Select(week.AddDays).ToList()).ToList();
+            var work = rows.ConvertAll(week => week.Sum(day => load.Of(person.Id, day)));
+            var room = rows.ConvertAll(week => week.Sum(day => (decimal)PlanLoad.CapacityOf(plan, person.Id, day)));
+            yield return Row("to do", work.Zip(room, (has, can) => has > can ? CellStyle.Phase : CellStyle.Number), work);
+            yield return Row("available", room.Select(_ => CellStyle.Number), room);
+
+            SheetRow Row(string what, IEnumerable<CellStyle> styles, IEnumerable<decimal> minutes) =>
+                new(
+                    0,
+                    [
+                        (CellStyle.Plain, person.Name),
+                        (CellStyle.Plain, what),
+                        .. styles.Zip(minutes, (style, of) => (style, (object?)Math.Round(of / 60, 2))),
+                    ]
+                );
+        }
     }
 
     /// <summary>The first days of the weeks that the rows take; none where they would be too many.</summary>
@@ -65,7 +101,11 @@ public static class PlanWorkbook
         var rows = table.Rows.Where(row => !table.Schedule.IsOff(row)).ToList();
         if (rows.Count == 0)
             return [];
-        var (from, to) = (rows.Min(row => table.Schedule.StartOf(row).Date), rows.Max(row => LastDay(table, row)));
+        return WeeksOf(rows.Min(row => table.Schedule.StartOf(row).Date), rows.Max(row => LastDay(table, row)), first);
+    }
+
+    private static List<DateOnly> WeeksOf(DateOnly from, DateOnly to, DayOfWeek first)
+    {
         from = from.AddDays(-(((int)from.DayOfWeek - (int)first + 7) % 7));
         var count = (to.DayNumber - from.DayNumber) / 7 + 1;
         return count > MostWeeks ? [] : [.. Enumerable.Range(0, count).Select(week => from.AddDays(7 * week))];

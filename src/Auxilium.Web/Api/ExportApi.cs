@@ -20,9 +20,9 @@ internal static class ExportApi
             .RequireAuthorization(Rights.LookAtPlans)
             .WithSummary($"The plan as a file: “format” is {string.Join(", ", ExportFormat.All.Select(f => f.Name))}.")
             .WithDescription(
-                "A PDF and pictures are drawn; a spreadsheet has sheets for tasks, links, people, hours and drift; a calendar the tasks "
-                    + "and milestones; a document everything. Of what is drawn, the headers X-Pages and X-Letters say how many pages it "
-                    + "has and how many points high its letters are."
+                "A PDF and pictures are drawn; a spreadsheet has sheets for tasks, links, people, load, hours and drift; a calendar the "
+                    + "tasks and milestones; a document everything. Of what is drawn, the headers X-Pages and X-Letters say how many "
+                    + "pages it has and how many points high its letters are."
             )
             .Produces<byte[]>(contentType: "application/octet-stream")
             .ProducesProblem(400)

@@ -102,7 +102,8 @@ internal sealed record ExportFormat(
                     handout.Plan.Name,
                     isWhole: handout.Columns is null,
                     handout.Hours,
-                    handout.Query.Timeline == true ? handout.WeekStart : null
+                    handout.WeekStart,
+                    handout.Query.Timeline ?? false
                 )
             )
         ),

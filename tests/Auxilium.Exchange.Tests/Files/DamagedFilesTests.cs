@@ -135,7 +135,7 @@ public class DamagedFilesTests
 
     private static PlanTable Table() => new(Scheduler.Calculate(RandomPlan.Of(new Random(4), most: 12)), Today);
 
-    private static byte[] Workbook() => PlanWorkbook.Write(Table(), "Plan", weeksFrom: DayOfWeek.Monday);
+    private static byte[] Workbook() => PlanWorkbook.Write(Table(), "Plan", hasTimeline: true);
 
     private const string Calendar =
         "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//Boathouse//EN\r\nBEGIN:VTIMEZONE\r\nTZID:Europe/Berlin\r\nBEGIN:STANDARD\r\n"

@@ -113,10 +113,7 @@ public class TableTests
             Links = [new PlanLink("a", "b")],
         };
         var table = new PlanTable(Scheduler.Calculate(plan), Today, [.. PlanTable.All.Where(column => column.Key == "name")]);
-        using var document = SpreadsheetDocument.Open(
-            new MemoryStream(PlanWorkbook.Write(table, "Fair", weeksFrom: DayOfWeek.Monday)),
-            false
-        );
+        using var document = SpreadsheetDocument.Open(new MemoryStream(PlanWorkbook.Write(table, "Fair", hasTimeline: true)), false);
         var rows = document
             .WorkbookPart!.WorksheetParts.First()
             .Worksheet.Descendants<Row>()
@@ -132,6 +129,19 @@ public class TableTests
     }
 
     [Fact]
+    public void Load_is_told_by_person_and_week_beside_what_they_can_work()
+    {
+        var plan = PlanText.Plan("Fence 8d\nPower 1d") with { People = [new Person("ann", "Ann Lee", "AL")] };
+        plan = plan with { Tasks = [.. plan.Tasks.Select(task => task with { Assignments = [new("ann")] })] };
+        var workbook = PlanWorkbook.Write(new PlanTable(Scheduler.Calculate(plan), new DateOnly(2027, 5, 3)), "Fair");
+        var load = Sheet(workbook, "Load");
+        Assert.Equal(["Ann Lee", "to do", 48.0, 24.0], load[1]);
+        Assert.Equal(["Ann Lee", "available", 40.0, 40.0], load[2]);
+        using var document = SpreadsheetDocument.Open(new MemoryStream(workbook), false);
+        Assert.Empty(new OpenXmlValidator(FileFormatVersions.Microsoft365).Validate(document).Select(e => e.Description));
+    }
+
+    [Fact]
     public void A_spreadsheet_of_any_plan_is_valid()
     {
         for (var seed = 0; seed < 40; seed++)
@@ -142,7 +152,7 @@ public class TableTests
                 new PlanTable(Scheduler.Calculate(plan with { Baselines = [taken] }), Today, PlanTable.All),
                 "Any",
                 hours: [new WorkedHours(plan.Tasks[0].Id, "ann", Today, 90), new WorkedHours("gone", "nobody", Today, 15)],
-                weeksFrom: DayOfWeek.Monday
+                hasTimeline: true
             );
             using var document = SpreadsheetDocument.Open(new MemoryStream(workbook), false);
             Assert.Empty(

@@ -49,7 +49,7 @@ const FORMATS = [
   {
     key: "xlsx",
     words: "Spreadsheet (XLSX)",
-    help: "Sheets for tasks, links, people, hours and drift, with real dates and numbers.",
+    help: "Sheets for tasks, links, people, load, hours and drift, with real dates and numbers.",
     table: true,
   },
   { key: "csv", words: "CSV", help: "One table as text, for any other program.", table: true },
