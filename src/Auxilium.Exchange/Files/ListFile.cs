@@ -1,11 +1,12 @@
 using System.Collections.Immutable;
 using System.Text;
 using Auxilium.Exchange.Lists;
+using Auxilium.Exchange.PlanDocuments;
 
 namespace Auxilium.Exchange.Files;
 
 /// <summary>A file with a list in it, as the text that copying that list would give.</summary>
-/// <param name="Kind">What kind of file it is: <c>spreadsheet</c>, <c>table</c>, <c>calendar</c> or <c>text</c>.</param>
+/// <param name="Kind">What kind of file it is: <c>spreadsheet</c>, <c>table</c>, <c>calendar</c>, <c>plan</c> or <c>text</c>.</param>
 /// <param name="Text">Lines, with tabs between their cells; indentation of rows as blanks before each of their cells.</param>
 /// <param name="Sheets">Names of the sheets that can be seen; empty for other kinds.</param>
 /// <param name="Sheet">Which of them the text is of, from 0.</param>
@@ -54,6 +55,8 @@ public sealed record ListFile(string Kind, string Text, ImmutableArray<string> S
             var (entries, repeats) = CalendarFile.Read(name, text, zone ?? TimeZoneInfo.Local, cancel);
             return Of("calendar", entries, [], 0, 1) with { Repeats = repeats };
         }
+        if (PlanDocumentReader.IsLikelyOne(content.Span))
+            return new ListFile("plan", PlanDocumentFile.Read(name, content, cancel), [], 0, 1);
         var table = CommaTable.Read(text, cancel);
         return table is null ? new ListFile("text", text, [], 0, 1) : Of("table", table, [], 0, headRow);
     }

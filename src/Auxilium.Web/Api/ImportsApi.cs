@@ -32,8 +32,8 @@ internal static class ImportsApi
             .WithTags("Projects")
             .RequireAuthorization(Rights.Report)
             .WithSummary(
-                "How a spreadsheet, CSV, calendar or text is understood, line by line, with the edit that would add it. With "
-                    + "commit=true that edit is made, by who coordinates the project."
+                "How a spreadsheet, CSV, calendar, plan document or text is understood, line by line, with the edit that would add it. "
+                    + "With commit=true that edit is made, by who coordinates the project."
             )
             .WithDescription(Fields)
             .Produces<ImportDocument>()
@@ -75,8 +75,6 @@ internal static class ImportsApi
             return ListsApi.UnknownOptions();
         try
         {
-            if (PlanDocumentReader.IsLikelyOne(form.File.Span))
-                return Problems.Bad($"“{form.FileName}” is a whole plan: New project makes a project of it.", "file");
             var file = ListFile.Read(form.FileName, form.File, form.Number("sheet"), form.Number("headRow"), clock.LocalTimeZone, cancel);
             var reading = ListReader.Read(
                 file.Text,
@@ -184,7 +182,7 @@ internal static class ImportsApi
 }
 
 /// <summary>A file as it was read.</summary>
-/// <param name="Kind"><c>spreadsheet</c>, <c>table</c>, <c>calendar</c> or <c>text</c>.</param>
+/// <param name="Kind"><c>spreadsheet</c>, <c>table</c>, <c>calendar</c>, <c>plan</c> or <c>text</c>.</param>
 /// <param name="Sheets">Names of its sheets.</param>
 /// <param name="Sheet">Which of them was read, from 0.</param>
 /// <param name="HeadRow">The row that the list begins with, from 1.</param>

@@ -2,9 +2,11 @@ using System.IO.Compression;
 using System.Text;
 using Auxilium.Exchange.Files;
 using Auxilium.Exchange.Lists;
+using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
+using Auxilium.Planning.Tests;
 
 namespace Auxilium.Exchange.Tests.Files;
 
@@ -19,6 +21,33 @@ public class ListFileTests
 
     private static string Refused(byte[] content, string name = "plan.xlsx") =>
         Assert.Throws<FileRefusedException>(() => ListFile.Read(name, content)).Message;
+
+    /// <summary>Of random plans: their documents, brought into an empty plan, give the same rows on the same days.</summary>
+    [Fact]
+    public void A_plan_document_is_a_list_of_its_rows()
+    {
+        for (var seed = 0; seed < 60; seed++)
+        {
+            var plan = RandomPlan.Of(new Random(seed), mixed: false);
+            var file = ListFile.Read("plan.json", PlanDocumentWriter.Write(plan));
+            Assert.Equal("plan", file.Kind);
+            var empty = Scheduler.Calculate(
+                Plan.Empty("Open", plan.Project.Start!.Value) with
+                {
+                    Calendars = plan.Calendars,
+                    Project = Plan.Empty("Open", plan.Project.Start!.Value).Project with { Calendar = plan.Project.Calendar },
+                }
+            );
+            var reading = ListReader.Read(file.Text, new ListOptions(), empty, [], new DateOnly(2027, 5, 13));
+            Assert.Equal(plan.Tasks.Select(task => task.Name), reading.Rows.Select(row => row.Name));
+            Assert.Equal(plan.Tasks.Select(task => task.Id), reading.Rows.Select(row => row.Cells[ListColumnKind.SourceId]));
+        }
+        Assert.Contains(
+            "is a plan document that cannot be read.",
+            Refused("""{"format":"auxilium-plan/1"}"""u8.ToArray()),
+            StringComparison.Ordinal
+        );
+    }
 
     [Fact]
     public void Cells_are_read_as_people_see_them()
