@@ -8,7 +8,7 @@ export const sourceId = textFact({
   label: "Source id",
   width: 96,
   // It is for programs: nobody wants to hear it with each row.
-  said: () => null,
+  said: undefined,
   card: (card, send) =>
     card.sourceId
       ? textField("Source id", card.sourceId, (text, tell) =>
