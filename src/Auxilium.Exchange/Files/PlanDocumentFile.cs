@@ -39,7 +39,7 @@ internal static class PlanDocumentFile
             };
             var facts = PlainFacts.All.Where(fact => plan.Tasks.Any(task => !Equals(task.Facts[fact], fact.UsualValue)));
             var wanted = Usual.Concat(facts.Select(fact => fact.Name)).ToHashSet();
-            var columns = PlanTable.ColumnsOf(plan).Where(column => wanted.Contains(column.Key) || IsOwn(column)).ToList();
+            var columns = PlanTable.ColumnsOf(plan).Where(column => wanted.Contains(column.Key) || IsOwn(column)).Select(Needed).ToList();
             var table = new PlanTable(Scheduler.Calculate(plan, cancel), default, columns);
             return Encoding.UTF8.GetString(TableCsv.Write(table, '\t'));
         }
@@ -48,6 +48,24 @@ internal static class PlanDocumentFile
             throw new FileRefusedException($"“{name}” is a plan document that cannot be read. {unreadable.Errors[0].Message}");
         }
     }
+
+    /// <summary>
+    /// Phases follow from their rows, and the finish from start and length; of what is done, the length from the dates.
+    /// </summary>
+    private static PlanColumn Needed(PlanColumn column) =>
+        column.Key switch
+        {
+            "start" => Only(column, (_, isLeaf) => isLeaf),
+            "finish" => Only(column, (isDone, isLeaf) => isLeaf && isDone),
+            "length" => Only(column, (isDone, isLeaf) => isLeaf && !isDone),
+            _ => column,
+        };
+
+    private static PlanColumn Only(PlanColumn column, Func<bool, bool, bool> isNeeded) =>
+        column with
+        {
+            Of = (table, row) => isNeeded(table.Plan.Tasks[row].IsFinished, table.Schedule.IsLeaf(row)) ? column.Of(table, row) : null,
+        };
 
     private static bool IsOwn(PlanColumn column) => column.Key.StartsWith(OwnFact.Prefix, StringComparison.Ordinal);
 }

@@ -42,6 +42,25 @@ public class ListFileTests
             Assert.Equal(plan.Tasks.Select(task => task.Name), reading.Rows.Select(row => row.Name));
             Assert.Equal(plan.Tasks.Select(task => task.Id), reading.Rows.Select(row => row.Cells[ListColumnKind.SourceId]));
         }
+        var some = PlanText
+            .Plan("P\n  A 2d\n  B 3h after A\nQ milestone after P")
+            .With("A", task =>
+                task with
+                {
+                    Progress = 1,
+                    ActualStart = PlanTime.At(2027, 5, 3, 9),
+                    ActualFinish = PlanTime.At(2027, 5, 5, 11),
+                }
+            );
+        var into = Scheduler.Calculate(Plan.Empty("Open", PlanTime.At(2027, 5, 3, 9)));
+        var read = ListReader.Read(
+            ListFile.Read("plan.json", PlanDocumentWriter.Write(some)).Text,
+            new ListOptions(),
+            into,
+            [],
+            new DateOnly(2027, 5, 13)
+        );
+        Assert.All(read.Rows, row => Assert.Empty(row.Problems));
         Assert.Contains(
             "is a plan document that cannot be read.",
             Refused("""{"format":"auxilium-plan/1"}"""u8.ToArray()),

@@ -24,6 +24,7 @@ export function waitFor(address, token, dialog) {
   const stop = element("button", { class: "button", type: "button" }, "Cancel export");
   /** @type {File | null} */ let file = null;
   let isOver = false;
+  dialog.className = "panel";
   dialog.replaceChildren(
     element("h2", { id: "export-title" }, "Export"),
     said,

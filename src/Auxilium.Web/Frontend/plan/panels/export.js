@@ -270,6 +270,7 @@ export function makeExport(store, address, me, here, token) {
         dialog.close();
       }
     });
+    dialog.className = "panel export";
     dialog.replaceChildren(form, preview.element);
     dialog.showModal();
     update();
