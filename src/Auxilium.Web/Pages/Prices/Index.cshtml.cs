@@ -30,7 +30,7 @@ public sealed class PricesModel(PriceBook prices, Organisation organisation) : F
 
     public int Unread => Lines.Count(line => line.Problem is not null);
 
-    /// <summary>Whether the list in the box is another than the one that is kept.</summary>
+    /// <summary>Whether somebody has asked how the list in the box is read, and it could be.</summary>
     public bool IsRead { get; private set; }
 
     public async Task OnGetAsync(CancellationToken cancel)
@@ -63,6 +63,9 @@ public sealed class PricesModel(PriceBook prices, Organisation organisation) : F
 
     public async Task<IActionResult> OnPostSaveAsync(CancellationToken cancel)
     {
+        // A file that was chosen is looked at first: what is in the box is not what is meant.
+        if (Upload is { Length: > 0 })
+            return await OnPostReadAsync(cancel);
         await LoadAsync(cancel);
         if (!Read() || Unread > 0)
             return Page();

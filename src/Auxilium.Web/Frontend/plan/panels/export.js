@@ -220,7 +220,7 @@ export function makeExport(store, address, me, here, token) {
             ],
             wishes.separator,
           ),
-          check("timeline", "With the timeline, by week", wishes.timeline),
+          check("timeline", "Timeline by week", wishes.timeline),
           check("marked", "Begin with a mark that says it is UTF-8, as some spreadsheets need", wishes.marked),
         ),
         group(
