@@ -66,8 +66,13 @@ internal static class RandomPlan
             [
                 .. plan.Tasks.Select(task =>
                 {
-                    if (milestones.Count > 0 && random.Next(4) == 0)
-                        task = task with { Facts = PlainFacts.Serves.On(task.Facts, milestones[random.Next(milestones.Count)]) };
+                    if (
+                        milestones.Count > 0
+                        && random.Next(4) == 0
+                        && milestones[random.Next(milestones.Count)] is var served
+                        && served != task.Id
+                    )
+                        task = task with { Facts = PlainFacts.Serves.On(task.Facts, served) };
                     return random.Next(8) == 0
                         ? task with
                         {
@@ -139,6 +144,8 @@ internal static class RandomPlan
             task = task with { Calendar = random.Next(2) == 0 ? "a" : "b" };
         if (random.Next(5) == 0)
             task = task with { Assignments = [new Assignment(random.Next(2) == 0 ? "ann" : "bo")] };
+        if (random.Next(9) == 0)
+            task = task with { DelayedUntil = day };
         // Days are named without a time as often as not, days off among them.
         if (random.Next(2) == 0)
             day = new PlanTime(day.Minutes / 1440 * 1440);

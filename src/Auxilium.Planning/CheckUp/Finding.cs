@@ -25,6 +25,8 @@ public enum FindingKind
     SeriesStops,
     Drifted,
     OverHours,
+    HelperAway,
+    LevelledForNothing,
 }
 
 /// <summary>A weak spot of a plan.</summary>

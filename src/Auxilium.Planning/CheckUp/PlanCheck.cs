@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Load;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Tracking;
@@ -14,15 +15,22 @@ public sealed class PlanCheck
 {
     private const int FewTasks = 5;
 
+    /// <summary>Of more delayed tasks, only the first are looked at.</summary>
+    private const int MostReleased = 40;
+
     private readonly Schedule _schedule;
     private readonly Plan _plan;
     private readonly PlanTime _dawn;
     private readonly List<int> _leaves;
     private readonly HashSet<int> _linked;
     private readonly IReadOnlyDictionary<string, int> _worked;
+    private readonly DateOnly _today;
+    private readonly OtherWork _others;
 
-    private PlanCheck(Schedule schedule, DateOnly today, IReadOnlyDictionary<string, int>? worked)
+    private PlanCheck(Schedule schedule, DateOnly today, IReadOnlyDictionary<string, int>? worked, OtherWork? others)
     {
+        _today = today;
+        _others = others ?? new OtherWork(Capacities.Of(schedule.Plan), new Dictionary<(string, DateOnly), decimal>());
         _worked = worked ?? new Dictionary<string, int>();
         _schedule = schedule;
         _plan = schedule.Plan;
@@ -35,9 +43,15 @@ public sealed class PlanCheck
     /// <param name="schedule">The plan with its dates.</param>
     /// <param name="today">Today.</param>
     /// <param name="worked">Minutes that people worked, by the id of the task.</param>
-    public static IReadOnlyList<Finding> Of(Schedule schedule, DateOnly today, IReadOnlyDictionary<string, int>? worked = null)
+    /// <param name="others">What people have to do in other projects.</param>
+    public static IReadOnlyList<Finding> Of(
+        Schedule schedule,
+        DateOnly today,
+        IReadOnlyDictionary<string, int>? worked = null,
+        OtherWork? others = null
+    )
     {
-        var check = new PlanCheck(schedule, today, worked);
+        var check = new PlanCheck(schedule, today, worked, others);
         Func<IEnumerable<Finding>>[] tests =
         [
             check.FinishTooLate,
@@ -58,6 +72,8 @@ public sealed class PlanCheck
             check.NoProgressInPast,
             check.SeriesStop,
             check.OverHours,
+            check.HelpersAway,
+            check.LevelledForNothing,
         ];
         return [.. tests.SelectMany(test => test())];
     }
@@ -266,6 +282,57 @@ public sealed class PlanCheck
         from warning in _schedule.Warnings
         where warning.Code == WarningCode.W5
         select Found(FindingKind.OwnerAway, [_plan.Index.RowOf(warning.Tasks[0])], warning.Message, "Nobody will be there to do it.");
+
+    private IEnumerable<Finding> HelpersAway() =>
+        from warning in _schedule.Warnings
+        where warning.Code == WarningCode.W6
+        select Found(
+            FindingKind.HelperAway,
+            [_plan.Index.RowOf(warning.Tasks[0])],
+            warning.Message,
+            "Their part of the work counts while they are away, and nobody will do it."
+        );
+
+    /// <summary>What levelling delays although nobody would be more overbooked without it (rule N5).</summary>
+    private IEnumerable<Finding> LevelledForNothing()
+    {
+        var delayed = _leaves.Where(row => _plan.Tasks[row] is { DelayedUntil: not null, IsFinished: false }).Take(MostReleased).ToList();
+        if (delayed.Count == 0)
+            yield break;
+        var over = OverOf(_schedule);
+        var rows = delayed
+            .Where(row => _schedule.Drivers.Of(row).All(driver => driver.Kind != DriverKind.Levelling) || OverWithout(row) <= over + 0.5m)
+            .ToList();
+        if (rows.Count == 0)
+            yield break;
+        yield return Found(
+            FindingKind.LevelledForNothing,
+            rows,
+            $"Levelling delays {Count(rows.Count, "task", "tasks")}, and nobody is helped by it any more.",
+            "They could start earlier without anybody having more to do than time.",
+            new Fix(rows.Count == 1 ? "Release it" : "Release them", new ReleaseLevelling([.. rows.Select(row => _plan.Tasks[row].Id)]))
+        );
+    }
+
+    private decimal OverWithout(int row)
+    {
+        var released = PlanEditor.Replace(_plan, _plan.Tasks[row] with { DelayedUntil = null });
+        return OverOf(Scheduler.Calculate(released, _schedule));
+    }
+
+    private decimal OverOf(Schedule schedule)
+    {
+        var load = new PlanLoad(schedule, PlanLoad.FirstDay(_plan, _today), [], _others.Capacities);
+        return load
+            .Parts.Select(part => (part.Person, part.Day))
+            .Distinct()
+            .Sum(of =>
+                Capacities.Over(
+                    load.Of(of.Person, of.Day) + _others.Minutes.GetValueOrDefault(of),
+                    _others.Capacities.Of(of.Person, of.Day)
+                )
+            );
+    }
 
     private IEnumerable<Finding> TentativeLengths()
     {

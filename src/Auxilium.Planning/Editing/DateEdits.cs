@@ -52,6 +52,9 @@ public sealed record PlaceTask(string Task, DateOrTime? Start, bool Pin = false)
                 context
             );
         }
+        // Whoever places a task by hand knows better than levelling did.
+        if (task.DelayedUntil is not null)
+            return PlanEditor.ApplyAll(plan, [DelayTasks.Release(task.Id), this], context);
         if (start is null)
             return new SetFixedDates(task.Id, null, null).Apply(plan, context);
         if (Pin)

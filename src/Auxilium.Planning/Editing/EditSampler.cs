@@ -122,6 +122,20 @@ public sealed class EditSampler(Random random, Plan plan)
         return Leaf;
     }
 
+    /// <summary>The leaf, which nobody does.</summary>
+    public string Untaken()
+    {
+        Change(task => task with { Assignments = [] });
+        return Leaf;
+    }
+
+    /// <summary>The leaf, which levelling delays.</summary>
+    public string Delayed()
+    {
+        Change(task => task with { DelayedUntil = PlanTime.On(Today.AddDays(3)) });
+        return Leaf;
+    }
+
     /// <summary>What takes back that a row was removed.</summary>
     public PlanEdit Removed() => Do(new RemoveTasks([Any])).Inverse;
 

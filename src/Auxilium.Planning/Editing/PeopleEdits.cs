@@ -457,7 +457,9 @@ internal static class PeopleEdits
             || plan.Index.IsPhase(plan.Index.RowOf(task.Id));
         if (isFixed)
             return task;
-        var minutes = Math.Max(1, (int)Math.Round(plan.LengthOf(task).Count * peopleBefore / task.People));
+        // It stays longer than the work before its last pause.
+        var least = task.Splits.IsEmpty ? 1 : plan.Project.Units.Minutes(task.Splits[^1].After).Count + 1;
+        var minutes = Math.Max(least, (int)Math.Round(plan.LengthOf(task).Count * peopleBefore / task.People));
         return task with { Length = plan.Project.Units.ToLength(new WorkMinutes(minutes)) };
     }
 

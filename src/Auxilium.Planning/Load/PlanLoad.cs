@@ -1,4 +1,3 @@
-using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Tracking;
@@ -7,105 +6,86 @@ namespace Auxilium.Planning.Load;
 
 /// <summary>Work of somebody on a day.</summary>
 /// <param name="Task">Id of the task, which may have left the plan since hours were entered.</param>
+/// <param name="Person">Who does it; of what nobody has taken, the team or role that it is for.</param>
 /// <param name="Minutes">Parts of minutes are kept.</param>
 public readonly record struct LoadPart(string Task, string Person, DateOnly Day, decimal Minutes);
 
+/// <summary>A day on which somebody has more to do than time (rule A4).</summary>
+/// <param name="Load">Minutes of work.</param>
+/// <param name="Capacity">Minutes that they have.</param>
+public readonly record struct OverbookedDay(string Person, DateOnly Day, decimal Load, decimal Capacity)
+{
+    public decimal Over => Load - Capacity;
+}
+
 /// <summary>
-/// How much the people of a plan have to do, day by day (rules A1–A3): before today, or the status date, the hours they worked; from then
+/// How much the people of a plan have to do, day by day (rules A1–A4): before today, or the status date, the hours they worked; from then
 /// on the effort that is left.
 /// </summary>
 public sealed class PlanLoad
 {
-    private readonly Schedule _schedule;
-    private readonly Plan _plan;
-    private readonly PlanTime _from;
     private readonly List<LoadPart> _parts = [];
-    private readonly Dictionary<(string Person, DateOnly Day), decimal> _byDay = [];
+    private readonly List<LoadPart> _open = [];
+    private readonly Dictionary<string, SortedDictionary<DateOnly, decimal>> _people = [];
 
-    /// <param name="today">Today; a status date counts instead.</param>
+    /// <param name="schedule">The plan with its dates.</param>
+    /// <param name="from">The day from which on effort counts: see <see cref="FirstDay"/>.</param>
     /// <param name="hours">Hours that people worked.</param>
-    public PlanLoad(Schedule schedule, DateOnly today, IReadOnlyList<WorkedHours> hours)
+    /// <param name="capacities">What is known of people's time; else what the plan says.</param>
+    public PlanLoad(Schedule schedule, DateOnly from, IReadOnlyList<WorkedHours> hours, Capacities? capacities = null)
     {
-        (_schedule, _plan) = (schedule, schedule.Plan);
-        var first = _plan.Project.StatusDate?.Date ?? today;
-        _from = PlanTime.On(first);
-        foreach (var worked in hours.Where(worked => worked.Day < first))
-            Add(worked.Task, worked.Person, worked.Day, worked.Minutes);
-        for (var row = 0; row < _plan.Tasks.Length; row++)
-            if (schedule.IsLeaf(row) && !schedule.IsOff(row) && !_plan.Tasks[row].IsFinished)
-                foreach (var assignment in _plan.Tasks[row].Assignments)
-                    Spread(row, assignment);
+        var plan = schedule.Plan;
+        Capacities = capacities ?? Capacities.Of(plan);
+        From = from;
+        foreach (var worked in hours)
+            if (worked.Day < From)
+                Add(worked.Task, worked.Person, worked.Day, worked.Minutes);
+        for (var row = 0; row < plan.Tasks.Length; row++)
+            foreach (var work in AssignedWork.Of(schedule, Capacities, row))
+                Add(work);
     }
 
+    public Capacities Capacities { get; }
+
+    /// <summary>The day from which on effort counts, and no longer hours.</summary>
+    public DateOnly From { get; }
+
+    /// <summary>In the order of people's first work, tasks and days; what nobody has taken is not among them.</summary>
     public IReadOnlyList<LoadPart> Parts => _parts;
 
+    /// <summary>What teams and roles have to do of tasks that nobody has taken.</summary>
+    public IReadOnlyList<LoadPart> Open => _open;
+
     /// <summary>Minutes that somebody has to work on a day, or has worked.</summary>
-    public decimal Of(string person, DateOnly day) => _byDay.GetValueOrDefault((person, day));
+    public decimal Of(string person, DateOnly day) => _people.TryGetValue(person, out var days) ? days.GetValueOrDefault(day) : 0;
 
-    /// <summary>Minutes that somebody can work on a day (rule A1).</summary>
-    public static int CapacityOf(Plan plan, string person, DateOnly day) => CalendarOf(plan, person).WorkedOn(day);
+    /// <summary>The days from <see cref="From"/> on that people have too much on, by person and day.</summary>
+    /// <param name="tolerance">So many minutes more than there are, nobody minds.</param>
+    public IEnumerable<OverbookedDay> Overbooked(decimal tolerance = 0) =>
+        from person in _people
+        from day in person.Value
+        where day.Key >= From
+        let capacity = Capacities.Of(person.Key, day.Key)
+        where Capacities.Over(day.Value, capacity, tolerance) > 0
+        select new OverbookedDay(person.Key, day.Key, day.Value, capacity);
 
-    private static WorkTime CalendarOf(Plan plan, string person) =>
-        plan.FindPerson(person)?.Calendar is { } own ? plan.CalendarBook.WorkTimeOf(own) : plan.ProjectCalendar;
+    /// <summary>The day that <see cref="From"/> usually is: that of the status date, or today.</summary>
+    public static DateOnly FirstDay(Plan plan, DateOnly today) => plan.Project.StatusDate?.Date ?? today;
 
-    /// <summary>Puts the effort that is left on days (rules A2, A3).</summary>
-    private void Spread(int row, Assignment assignment)
-    {
-        var task = _plan.Tasks[row];
-        var left = Effort.Of(_plan, task, assignment, _schedule.LengthOf(row).Count) * (1 - task.Progress);
-        if (left <= 0)
-            return;
-        var own = CalendarOf(_plan, assignment.Person);
-        var days = DaysOf(row, assignment, own);
-        var whole = days.Sum(day => (long)day.Minutes);
-        if (whole == 0)
-            CatchUp(task, assignment, own, left);
-        foreach (var (day, minutes) in days)
-            Add(task.Id, assignment.Person, day, left * minutes / whole);
-    }
-
-    /// <summary>The minutes that the effort lies on, by day, from today on; none of a task that should be over.</summary>
-    private List<(DateOnly Day, int Minutes)> DaysOf(int row, Assignment assignment, WorkTime own)
-    {
-        var task = _plan.Tasks[row];
-        var (start, finish) = (_schedule.StartOf(row), _schedule.FinishOf(row));
-        if (finish <= _from)
-            return [];
-        List<Segment> whole = [new(start, finish)];
-        var worked = task.AroundTheClock ? whole : _schedule.SegmentsOf(row);
-        var isOwner = assignment.Person == task.Owner;
-        if (!task.AroundTheClock && isOwner)
-            return Counted(_schedule.CalendarOf(row), worked);
-        // Helpers, and whoever watches something that runs day and night, work when they are there.
-        var there = Counted(own, whole);
-        return there.Count > 0 ? there : Counted(_schedule.CalendarOf(row), worked);
-    }
-
-    private List<(DateOnly Day, int Minutes)> Counted(WorkTime calendar, IEnumerable<Segment> stretches)
-    {
-        var days = new List<(DateOnly, int)>();
-        foreach (var (begins, ends) in stretches)
-            for (var from = PlanTime.Max(begins, _from); from < ends; from = PlanTime.On(from.Date.AddDays(1)))
-                if (calendar.Between(from, PlanTime.Min(ends, PlanTime.On(from.Date.AddDays(1)))) is > 0 and var minutes)
-                    days.Add((from.Date, minutes));
-        return days;
-    }
-
-    /// <summary>What is left of a task that should be over is done as soon as whoever does it can.</summary>
-    private void CatchUp(PlanTask task, Assignment assignment, WorkTime own, decimal left)
-    {
-        var minutes = left / assignment.Share;
-        for (var at = own.Next(_from); minutes > 0 && at.IsInRange; at = own.Next(PlanTime.On(at.Date.AddDays(1))))
+    private void Add(AssignedWork work) =>
+        work.Lay(From, work.IsOpen ? Capacities.CalendarOf("") : Capacities.CalendarOf(work.Person), (day, minutes) =>
         {
-            var today = Math.Min(minutes, own.WorkedOn(at.Date));
-            Add(task.Id, assignment.Person, at.Date, today * assignment.Share);
-            minutes -= today;
-        }
-    }
+            if (work.IsOpen)
+                _open.Add(new LoadPart(work.Task, work.Person, day, minutes));
+            else
+                Add(work.Task, work.Person, day, minutes);
+        });
 
     private void Add(string task, string person, DateOnly day, decimal minutes)
     {
         _parts.Add(new LoadPart(task, person, day, minutes));
-        _byDay[(person, day)] = _byDay.GetValueOrDefault((person, day)) + minutes;
+        if (!_people.TryGetValue(person, out var days))
+            _people[person] = days = [];
+        days[day] = days.GetValueOrDefault(day) + minutes;
     }
 }

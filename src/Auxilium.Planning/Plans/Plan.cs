@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Facts;
+using Auxilium.Planning.Load;
 using Auxilium.Planning.OwnFields;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Typing;
@@ -111,7 +112,11 @@ public readonly record struct NamedPeriod(string Name, DateOnly From, DateOnly T
 
 /// <summary>Somebody who works on the plan.</summary>
 /// <param name="Calendar">Id of the calendar this person works by, if not the project's.</param>
-public sealed record Person(string Id, string Name, string Initials, string? Email = null, string? Calendar = null);
+public sealed record Person(string Id, string Name, string Initials, string? Email = null, string? Calendar = null)
+{
+    /// <summary>How much of their working time they give, where that is said; no date depends on it.</summary>
+    public ImmutableArray<Availability> Available { get; init; } = [];
+}
 
 /// <summary>A whole plan: immutable, in outline order (a phase stands right before its rows).</summary>
 public sealed record Plan

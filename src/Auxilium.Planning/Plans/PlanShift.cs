@@ -49,6 +49,7 @@ public static class PlanShift
                     {
                         Pinned = t.Pinned is { } p ? new PinnedDates(Later(p.Start), LaterIfAny(p.Finish)) : null,
                         Constraint = t.Constraint is { } c ? c with { Date = LaterIfAny(c.Date) } : null,
+                        DelayedUntil = LaterIfAny(t.DelayedUntil),
                         Deadline = LaterIfAny(t.Deadline),
                         ActualStart = LaterIfAny(t.ActualStart),
                         ActualFinish = LaterIfAny(t.ActualFinish),

@@ -113,6 +113,9 @@ public sealed record PlanTask : IHasFacts
 
     public DateConstraint? Constraint { get; init; }
 
+    /// <summary>Where levelling set it: it starts no earlier, so that somebody has time for it (rules F1, N5).</summary>
+    public PlanTime? DelayedUntil { get; init; }
+
     /// <summary>Part of the work that is done, 0 to 1; exactly 1 when it has an actual finish.</summary>
     public decimal Progress { get; init; }
 

@@ -17,6 +17,7 @@ public enum DriverKind
     Calendar,
     AsLateAsPossible,
     AsSoonAsPossible,
+    Levelling,
 }
 
 /// <param name="Kind">What it is.</param>
@@ -101,6 +102,11 @@ public sealed class Drivers
             {
                 latest = Nearer(latest, notBefore);
                 yield return new(DriverKind.Constraint);
+            }
+            if (task.DelayedUntil is { } delayed && BindsStart(row, delayed))
+            {
+                latest = Nearer(latest, delayed);
+                yield return new(DriverKind.Levelling);
             }
             if (DateBounds.StatusBound(_plan.Project) is { } status && BindsStart(row, status))
             {

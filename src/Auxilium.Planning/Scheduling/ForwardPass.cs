@@ -34,34 +34,46 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
         _counts.Dispose();
     }
 
+    /// <summary>Where a leaf that nothing fixes starts, given its row and the earliest start there is; <c>null</c> for there.</summary>
+    public Func<int, PlanTime, PlanTime>? Later { get; init; }
+
     public void Run()
     {
-        _bound = _bounds.Array;
+        Begin();
         foreach (var node in network.Order)
         {
             schedule.ThrowIfEnded();
-            CountedTime began,
-                ended;
-            if (network.IsEnd(node))
-            {
-                var row = network.RowOfEnd(node);
-                if (!facts.IsPhase(row))
-                    continue;
-                (began, ended) = (new(schedule.EarlyStarts[row]), _bound[2 * node]);
-                schedule.EarlyFinishes[row] = ended.Time;
-            }
-            else if (facts.IsLeaf(node))
-            {
-                ended = Place(node);
-                began = StartOf(node, ended);
-            }
-            else
-            {
-                began = ended = _bound[2 * node];
-            }
-            foreach (var edge in network.EdgesOf(node))
-                Bind(edge, began, ended);
+            Visit(node);
         }
+    }
+
+    /// <summary>Comes before the first visit.</summary>
+    public void Begin() => _bound = _bounds.Array;
+
+    /// <summary>Places what a node is; all that leads to it was visited.</summary>
+    public void Visit(int node)
+    {
+        CountedTime began,
+            ended;
+        if (network.IsEnd(node))
+        {
+            var row = network.RowOfEnd(node);
+            if (!facts.IsPhase(row))
+                return;
+            (began, ended) = (new(schedule.EarlyStarts[row]), _bound[2 * node]);
+            schedule.EarlyFinishes[row] = ended.Time;
+        }
+        else if (facts.IsLeaf(node))
+        {
+            ended = Place(node);
+            began = StartOf(node, ended);
+        }
+        else
+        {
+            began = ended = _bound[2 * node];
+        }
+        foreach (var edge in network.EdgesOf(node))
+            Bind(edge, began, ended);
     }
 
     /// <summary>Places one leaf anew, by what the leaves before it have: in a plan without linked phases.</summary>
@@ -108,6 +120,8 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
         if ((facts.Traits[row] & TaskTraits.Fixed) != 0)
             return Put(row, FixedPlacement.Of(plan, plan.Tasks[row], facts.Calendars[row], facts.Lengths[row], facts.Spans[row]), -1);
         var dates = From(row, out var count);
+        if (Later?.Invoke(row, dates.Start) is { } later && later > dates.Start)
+            dates = From(row, later, out count);
         return Put(row, dates, count);
     }
 
@@ -121,12 +135,16 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
         return new CountedTime(dates.Finish, ReferenceEquals(facts.Calendars[row], _project) ? count : -1);
     }
 
-    /// <summary>F1: the largest of the start, the links, not before, and the status date where unfinished work moves.</summary>
+    /// <summary>F1: the largest of the start, the links, not before, levelling, and the status date where unfinished work moves.</summary>
     private CountedTime Earliest(int row, WorkTime calendar, int span)
     {
         var earliest = CountedTime.Max(_bound[2 * row], _start);
         if (_status is { } status)
             earliest = CountedTime.Max(earliest, status);
+        if ((facts.Traits[row] & (TaskTraits.NotBefore | TaskTraits.Delayed)) == 0)
+            return earliest;
+        if (plan.Tasks[row].DelayedUntil is { } delayed)
+            earliest = CountedTime.Max(earliest, new(delayed));
         if ((facts.Traits[row] & TaskTraits.NotBefore) == 0)
             return earliest;
         return CountedTime.Max(earliest, new(DateBounds.NotBefore(plan.Tasks[row].Constraint!, calendar, span)));
@@ -150,6 +168,13 @@ internal sealed class ForwardPass(Plan plan, Network network, Schedule schedule,
             worked = Math.Max(worked, finishBound.WorkedBy(calendar, _project) - span);
         count = worked + span;
         return new(calendar.MinuteStart(worked), calendar.MinuteEnd(count));
+    }
+
+    private Segment From(int row, PlanTime start, out int count)
+    {
+        var (calendar, span) = (facts.Calendars[row], facts.Spans[row]);
+        count = calendar.Worked(start) + span;
+        return span == 0 ? new(start, start) : new(calendar.MinuteStart(count - span), calendar.MinuteEnd(count));
     }
 
     public static UnsoundPlanException OutOfRange(Plan plan, int row) =>

@@ -27,14 +27,7 @@ internal sealed class LatestPlacement(Plan plan, Network network, Schedule sched
     /// <exception cref="UnsoundPlanException">A leaf would lie before 1990.</exception>
     public void FromFinish(PlanTime finish)
     {
-        foreach (var row in Rows(TaskTraits.Fixed))
-            (schedule.Starts[row], schedule.Finishes[row]) = FixedPlacement.Of(
-                plan,
-                plan.Tasks[row],
-                facts.Calendars[row],
-                facts.Lengths[row],
-                facts.Spans[row]
-            );
+        Begin();
         if (!network.GoesByPhaseStarts)
         {
             Run(finish, delaying: false);
@@ -50,6 +43,22 @@ internal sealed class LatestPlacement(Plan plan, Network network, Schedule sched
     /// <summary>F5: the leaves that go as late as they can, without moving anything else.</summary>
     public void Delay(PlanTime finish) => Run(finish, delaying: true);
 
+    /// <summary>Where a leaf that nothing fixes starts, given its row and the latest start there is; <c>null</c> for there.</summary>
+    public Func<int, PlanTime, PlanTime>? Earlier { get; init; }
+
+    /// <summary>Comes before the first visit: fixed leaves stand where they are.</summary>
+    public void Begin()
+    {
+        foreach (var row in Rows(TaskTraits.Fixed))
+            (schedule.Starts[row], schedule.Finishes[row]) = FixedPlacement.Of(
+                plan,
+                plan.Tasks[row],
+                facts.Calendars[row],
+                facts.Lengths[row],
+                facts.Spans[row]
+            );
+    }
+
     private IEnumerable<int> Rows(TaskTraits any)
     {
         for (var row = 0; row < facts.Traits.Length; row++)
@@ -62,30 +71,35 @@ internal sealed class LatestPlacement(Plan plan, Network network, Schedule sched
         for (var i = network.Order.Length - 1; i >= 0; i--)
         {
             schedule.ThrowIfEnded();
-            var node = network.Order[i];
-            var limit = Free;
-            foreach (var edge in network.EdgesOf(node))
-            {
-                if (network.IsEnd(edge.Target))
-                    BoundInPhase(node, edge.Target, ref limit);
-                else
-                    limit.Bound(edge, Lags.TakeBack(_project, _limits.Of(edge), edge));
-            }
-            if (delaying && network.IsEnd(node))
-                Hold(node, ref limit);
-            if (network.IsEnd(node))
-                _limits.Set(node, limit);
-            else if (!facts.IsLeaf(node))
-                _limits.Set(node, limit.OfBoth);
+            Visit(network.Order[i], finish, delaying);
+        }
+    }
+
+    /// <summary>Places what a node is; all that it leads to was visited.</summary>
+    public void Visit(int node, PlanTime finish, bool delaying = false)
+    {
+        var limit = Free;
+        foreach (var edge in network.EdgesOf(node))
+        {
+            if (network.IsEnd(edge.Target))
+                BoundInPhase(node, edge.Target, ref limit);
             else
-            {
-                limit.BoundFinish(new(finish));
-                if (delaying)
-                    Delay(node, limit);
-                else if ((facts.Traits[node] & TaskTraits.Fixed) == 0)
-                    Put(node, limit);
-                _limits.Set(node, Towards(node));
-            }
+                limit.Bound(edge, Lags.TakeBack(_project, _limits.Of(edge), edge));
+        }
+        if (delaying && network.IsEnd(node))
+            Hold(node, ref limit);
+        if (network.IsEnd(node))
+            _limits.Set(node, limit);
+        else if (!facts.IsLeaf(node))
+            _limits.Set(node, limit.OfBoth);
+        else
+        {
+            limit.BoundFinish(new(finish));
+            if (delaying)
+                Delay(node, limit);
+            else if ((facts.Traits[node] & TaskTraits.Fixed) == 0)
+                Put(node, limit);
+            _limits.Set(node, Towards(node));
         }
     }
 
@@ -121,6 +135,12 @@ internal sealed class LatestPlacement(Plan plan, Network network, Schedule sched
         if ((facts.Traits[row] & TaskTraits.NotAfter) != 0)
             limit.NotAfter(plan.Tasks[row].Constraint!);
         var latest = Latest(row, limit);
+        if (Earlier?.Invoke(row, latest.Start) is { } earlier && earlier < latest.Start)
+        {
+            var (calendar, span) = (facts.Calendars[row], facts.Spans[row]);
+            var worked = calendar.Worked(earlier);
+            latest = span == 0 ? new(earlier, earlier) : new(calendar.MinuteStart(worked), calendar.MinuteEnd(worked + span));
+        }
         if (latest.Start < PlanTime.Earliest || latest.Finish > PlanTime.Latest)
             throw ForwardPass.OutOfRange(plan, row);
         (schedule.Starts[row], schedule.Finishes[row]) = latest;

@@ -178,6 +178,7 @@ public static class Reasons
             DriverKind.Constraint => $"it {FixedDateText.Does(task.Constraint!)}",
             DriverKind.Pinned => "it is pinned there",
             DriverKind.Actual => task.IsFinished ? "it has been done" : "it started then",
+            DriverKind.Levelling => "levelling delays it, so that whoever does it has time for it",
             DriverKind.StatusDate => "unfinished work goes on after the status date",
             DriverKind.AsLateAsPossible => "it goes as late as it can without moving anything else",
             _ => "it goes as soon as it can without moving anything else",

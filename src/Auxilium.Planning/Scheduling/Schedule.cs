@@ -179,6 +179,9 @@ public sealed class Schedule
     internal bool StandsAs(Schedule other, int row) =>
         Starts[row] == other.Starts[row] && Finishes[row] == other.Finishes[row] && TotalFloats[row] == other.TotalFloats[row];
 
+    /// <summary>Whether a row has the same dates as in a schedule of the same rows.</summary>
+    internal bool StandsAt(Schedule other, int row) => Starts[row] == other.Starts[row] && Finishes[row] == other.Finishes[row];
+
     /// <summary>The row has no float until it is worked out again.</summary>
     internal void ForgetFloat(int row)
     {
@@ -212,6 +215,9 @@ public enum WarningCode
 
     /// <summary>The owner has no working time in the task's dates.</summary>
     W5,
+
+    /// <summary>A helper has none while the task is on.</summary>
+    W6,
 }
 
 /// <param name="Minutes">Working minutes by which it is missed.</param>

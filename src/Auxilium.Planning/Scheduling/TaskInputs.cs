@@ -35,6 +35,9 @@ internal enum TaskTraits : ushort
     /// <summary>A link binds its finish.</summary>
     FinishBound = 2048,
 
+    /// <summary>Levelling keeps it from starting earlier, and nothing fixes it.</summary>
+    Delayed = 4096,
+
     /// <summary>Its links do not move it.</summary>
     Fixed = Started | Finished | Pinned | Must,
 }
@@ -203,6 +206,8 @@ internal sealed class TaskInputs
             traits |= TaskTraits.Finished;
         if (task.Pinned is not null)
             return traits | TaskTraits.Pinned;
+        if (task.DelayedUntil is not null)
+            traits |= TaskTraits.Delayed;
         return traits
             | task.Constraint switch
             {

@@ -3,7 +3,7 @@ using Auxilium.Planning.Plans;
 
 namespace Auxilium.Planning.Scheduling;
 
-/// <summary>What a schedule could not keep (rules W1–W5). Nothing here stops the calculation.</summary>
+/// <summary>What a schedule could not keep (rules W1–W6). Nothing here stops the calculation.</summary>
 internal sealed class Warnings
 {
     /// <summary>How many broken links are told: those of large phases could break millions of times over.</summary>
@@ -29,6 +29,7 @@ internal sealed class Warnings
         warnings.FindBrokenLinks();
         warnings.FindMissedDates();
         warnings.FindIdleOwners();
+        warnings.FindIdleHelpers();
         return warnings._found;
     }
 
@@ -130,6 +131,31 @@ internal sealed class Warnings
                     $"{owner.Name} has no working time while {Named(row)} is on: give it another owner or other dates."
                 )
             );
+        }
+    }
+
+    private void FindIdleHelpers()
+    {
+        for (var row = 0; row < _facts.Traits.Length; row++)
+        {
+            if (_plan.Tasks[row].Assignments.Length < 2 || !_facts.IsLeaf(row) || (_facts.Traits[row] & TaskTraits.Finished) != 0)
+                continue;
+            var (start, finish) = (_schedule.StartOf(row), _schedule.FinishOf(row));
+            if (start >= finish)
+                continue;
+            foreach (var helper in _plan.Tasks[row].Assignments.AsSpan()[1..])
+                if (
+                    _plan.FindPerson(helper.Person) is { } person
+                    && _plan.CalendarBook.WorkTimeOf(person.Calendar ?? _plan.Project.Calendar).Between(start, finish) == 0
+                )
+                    _found.Add(
+                        new ScheduleWarning(
+                            WarningCode.W6,
+                            [_plan.Tasks[row].Id],
+                            WorkMinutes.Zero,
+                            $"{person.Name} helps with {Named(row)} and has no working time while it is on: ask somebody else, or move it."
+                        )
+                    );
         }
     }
 

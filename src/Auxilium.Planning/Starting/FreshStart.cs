@@ -119,6 +119,7 @@ public sealed record FreshStart(DateOrTime? Start, DateOrTime? Finish, WhoComes 
             Length = phase.Repeats!.Length.IsZero ? Length.OneDay : phase.Repeats.Length,
             Pinned = null,
             Constraint = null,
+            DelayedUntil = null,
             Assignments = first?.Assignments ?? phase.Assignments,
             Checklist = first?.Checklist ?? phase.Checklist,
             Note = phase.Note.Length > 0 ? phase.Note : first?.Note ?? "",
@@ -190,6 +191,8 @@ public sealed record FreshStart(DateOrTime? Start, DateOrTime? Finish, WhoComes 
                                 Date = fixedDate.IsOfFinish ? days.OfFinish(date) : days.Of(date),
                             }
                             : task.Constraint,
+                        // Who has time when is another matter then.
+                        DelayedUntil = null,
                         Deadline = task.Deadline is { } deadline ? days.OfFinish(deadline) : null,
                     }
                 ),

@@ -3,6 +3,7 @@ using System.Runtime.CompilerServices;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Facts;
+using Auxilium.Planning.Load;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 
@@ -24,6 +25,8 @@ namespace Auxilium.Planning.Tracking;
 /// <param name="HoldsUp">Names of what comes after it and waits for it, at most three; <c>null</c> where nothing does.</param>
 /// <param name="Gathers">How many tasks serve it, of a milestone.</param>
 /// <param name="GathersLeft">How many of them are not done.</param>
+/// <param name="Work">What each has left to do of it, a line each as <see cref="AssignedWork.Kept()"/> gives it; <c>null</c> for
+/// nothing.</param>
 /// <param name="ShortBy">How many more there would be, of a repeating task that stops before its project does.</param>
 public sealed record ProjectedTask(
     string Id,
@@ -49,7 +52,8 @@ public sealed record ProjectedTask(
     string? HoldsUp,
     int? ShortBy,
     int Gathers,
-    int GathersLeft
+    int GathersLeft,
+    string? Work
 )
 {
     /// <summary>Its state on a day, as <see cref="TaskStates"/> works it out from the whole plan.</summary>
@@ -116,7 +120,8 @@ public static class Projection
             new Effort(schedule),
             Tracking.Drift.Of(schedule),
             new Gathered(schedule),
-            SeriesEdits.StopShort(schedule).ToDictionary(series => series.Task, series => series.More)
+            SeriesEdits.StopShort(schedule).ToDictionary(series => series.Task, series => series.More),
+            Capacities.Of(plan)
         );
         var (start, finish, now) = (schedule.Start, schedule.Finish, PlanTime.On(today));
         return new ProjectedPlan(
@@ -168,8 +173,17 @@ public static class Projection
             task.IsFinished || isOff ? null : NamesOf(plan, HeldUp(schedule, row)),
             around.Short.TryGetValue(task.Id, out var more) ? more : null,
             gathers,
-            left
+            left,
+            WorkOf(schedule, around.Capacities, row)
         );
+    }
+
+    private static string? WorkOf(Schedule schedule, Capacities capacities, int row)
+    {
+        string? lines = null;
+        foreach (var work in AssignedWork.Of(schedule, capacities, row))
+            lines = lines is null ? work.Kept() : $"{lines}\n{work.Kept()}";
+        return lines;
     }
 
     /// <summary>What comes right after a row, and has not started.</summary>
@@ -187,7 +201,14 @@ public static class Projection
     }
 
     /// <summary>What is known of a whole plan before its tasks are.</summary>
-    private sealed record Around(TaskStates States, Effort Effort, Drift? Drift, Gathered Gathered, Dictionary<string, int> Short);
+    private sealed record Around(
+        TaskStates States,
+        Effort Effort,
+        Drift? Drift,
+        Gathered Gathered,
+        Dictionary<string, int> Short,
+        Capacities Capacities
+    );
 
     /// <summary>The first of them, each once, with commas between; <c>null</c> for none.</summary>
     private static string? NamesOf(Plan plan, IEnumerable<int> rows)

@@ -26,7 +26,10 @@ public static class FieldText
         {
             { Pinned: { } pinned } =>
                 $"pinned to {Dates.Day(pinned.Start)}{(pinned.Finish is { } finish ? $" to {Dates.FinishDay(finish)}" : "")}",
+            { Constraint: { } constraint, DelayedUntil: { } until } =>
+                $"{FixedDateText.Of(constraint)}, delayed by levelling until {Dates.Day(until)}",
             { Constraint: { } constraint } => FixedDateText.Of(constraint),
+            { DelayedUntil: { } until } => $"delayed by levelling until {Dates.Day(until)}",
             _ => "no fixed date",
         };
 }

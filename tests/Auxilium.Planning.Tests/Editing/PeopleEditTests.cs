@@ -31,6 +31,17 @@ public class PeopleEditTests
     }
 
     [Fact]
+    public void More_hands_make_it_no_shorter_than_the_work_before_its_pause()
+    {
+        var paused = Run(Owned("4d"), new SetSplits("A", [new(Length.Days(3), Length.OneDay)])).After.Plan;
+        var edited = Run(paused, new AddHelper("A", "Bo", 1, MoreHands.Shorter));
+        Assert.Equal(3 * 480 + 1, edited.After.Plan.LengthOf(edited.After.Plan.Find("A")!).Count);
+        // What is made of it afterwards can be taken back.
+        var longer = Run(edited.After.Plan, new SetLength("A", new(Length.Days(9))));
+        Assert.Equal(edited.After.Plan.Find("A"), Run(longer.After.Plan, longer.Applied.Inverse).After.Plan.Find("A"));
+    }
+
+    [Fact]
     public void The_choice_is_remembered_and_taking_somebody_off_makes_it_longer_again()
     {
         var plan = Run(Owned("6d"), new AddHelper("A", "Bo", 1, MoreHands.Shorter)).After.Plan;

@@ -31,8 +31,9 @@ public class PlanLoadTests
     public void A1_capacity_is_the_working_time_of_ones_own_calendar()
     {
         var plan = With("Fence 1d");
-        Assert.Equal((480, 240), (PlanLoad.CapacityOf(plan, "ann", Monday), PlanLoad.CapacityOf(plan, "bo", Monday)));
-        Assert.Equal(0, PlanLoad.CapacityOf(plan, "ann", Monday.AddDays(5)));
+        var capacities = Capacities.Of(plan);
+        Assert.Equal((480, 240), (capacities.Of("ann", Monday), capacities.Of("bo", Monday)));
+        Assert.Equal(0, capacities.Of("ann", Monday.AddDays(5)));
     }
 
     [Fact]
@@ -100,6 +101,78 @@ public class PlanLoadTests
             Assert.Empty(Told(With("Fence 2d", new Assignment("ann")).With("Fence", change), Monday, "ann"));
     }
 
+    [Fact]
+    public void A1_availability_takes_part_of_ones_time()
+    {
+        var plan = With("Fence 1d");
+        plan = plan with { People = [plan.People[0] with { Available = [new(0.5m), new(0, Monday.AddDays(7), Monday.AddDays(8))] }] };
+        var capacities = Capacities.Of(plan);
+        Assert.Equal([240, 0, 0, 240], new[] { 0, 7, 8, 9 }.Select(day => capacities.Of("ann", Monday.AddDays(day))));
+    }
+
+    [Fact]
+    public void A2_what_takes_no_time_lies_on_its_day()
+    {
+        var plan = With("Speech milestone", new Assignment("ann", 1, new Length(2, LengthUnit.Hours)));
+        Assert.Equal([(0, 120m)], Told(plan, Monday, "ann"));
+        // Not said in time, it is to be caught up with.
+        Assert.Equal([(2, 120m)], Told(plan, Monday.AddDays(2), "ann"));
+    }
+
+    [Fact]
+    public void A4_half_a_minute_too_much_is_not_overbooked()
+    {
+        Assert.Equal(0, Capacities.Over(480.5m, 480));
+        Assert.Equal(0.51m, Capacities.Over(480.51m, 480));
+        Assert.Equal(0, Capacities.Over(540, 480, 60));
+        Assert.Equal(61, Capacities.Over(541, 480, 60));
+        Assert.Equal(10, Capacities.Over(10, 0));
+        var plan = With("Fence 1d", new Assignment("ann")).With("Fence", task => task with { Effort = new Length(10, LengthUnit.Hours) });
+        var over = Assert.Single(new PlanLoad(plan.Calculate(), Monday, []).Overbooked());
+        Assert.Equal(("ann", Monday, 120m), (over.Person, over.Day, over.Over));
+    }
+
+    [Fact]
+    public void A5_what_nobody_has_taken_is_work_of_its_role()
+    {
+        var plan = With("Fence 2d")
+            .With("Fence", task => task with { Facts = Planning.Facts.PlainFacts.Role.On(task.Facts, "Carpenters") });
+        var load = new PlanLoad(plan.Calculate(), Monday, []);
+        Assert.Empty(load.Parts);
+        Assert.Equal([("Carpenters", 480m), ("Carpenters", 480m)], load.Open.Select(part => (part.Person, part.Minutes)));
+    }
+
+    [Fact]
+    public void W6_a_helper_who_is_never_there_is_told()
+    {
+        var afternoon = With("Fence 3h", new Assignment("ann"), new Assignment("bo"));
+        afternoon = afternoon with { Project = afternoon.Project with { Start = PlanTime.At(2027, 5, 3, 14) } };
+        var warning = Assert.Single(afternoon.Calculate().Warnings);
+        Assert.Equal(
+            (WarningCode.W6, "Bo helps with 1 “Fence” and has no working time while it is on: ask somebody else, or move it."),
+            (warning.Code, warning.Message)
+        );
+        Assert.Empty(With("Fence 3h", new Assignment("ann"), new Assignment("bo")).Calculate().Warnings);
+    }
+
+    /// <summary>What is kept of work says as much as the work.</summary>
+    [Fact]
+    public void Work_is_read_as_it_was_kept()
+    {
+        for (var seed = 0; seed < 100; seed++)
+        {
+            var schedule = Scheduler.Calculate(RandomPlan.Of(new Random(seed)));
+            var capacities = Capacities.Of(schedule.Plan);
+            for (var row = 0; row < schedule.Plan.Tasks.Length; row++)
+                foreach (var work in AssignedWork.Of(schedule, capacities, row))
+                {
+                    var read = AssignedWork.Read(work.Task, work.Kept());
+                    Assert.True(read.Days.SequenceEqual(work.Days) && read.Otherwise.SequenceEqual(work.Otherwise));
+                    Assert.Equal(work with { Days = [], Otherwise = [] }, read with { Days = [], Otherwise = [] });
+                }
+        }
+    }
+
     /// <summary>Of random plans: what lies on the days from today on is the effort that is left.</summary>
     [Fact]
     public void Load_is_the_effort_that_is_left()
@@ -109,7 +182,7 @@ public class PlanLoadTests
             var random = new Random(seed);
             var schedule = Scheduler.Calculate(RandomPlan.Of(random));
             var today = Monday.AddDays(random.Next(-10, 40));
-            var load = new PlanLoad(schedule, today, []);
+            var load = new PlanLoad(schedule, PlanLoad.FirstDay(schedule.Plan, today), []);
             var left = Enumerable
                 .Range(0, schedule.Plan.Tasks.Length)
                 .Where(row => schedule.IsLeaf(row) && !schedule.IsOff(row) && !schedule.Plan.Tasks[row].IsFinished)
@@ -126,7 +199,7 @@ public class PlanLoadTests
 
     private static List<(int Day, decimal Minutes)> Told(Plan plan, DateOnly today, string person, params WorkedHours[] hours)
     {
-        var load = new PlanLoad(Scheduler.Calculate(plan), today, hours);
+        var load = new PlanLoad(Scheduler.Calculate(plan), PlanLoad.FirstDay(plan, today), hours);
         return
         [
             .. Enumerable.Range(0, 60).Select(n => (n, Math.Round(load.Of(person, Monday.AddDays(n)), 6))).Where(day => day.Item2 > 0),

@@ -220,6 +220,8 @@ internal sealed class SlowScheduler
         }
         if (notBefore && task.Constraint is { Kind: ConstraintKind.StartNoEarlierThan, Date: { } after })
             bound = Math.Max(bound, after.Minutes);
+        if (notBefore && task.DelayedUntil is { } delayed)
+            bound = Math.Max(bound, delayed.Minutes);
         if (notBefore && task.Constraint is { Kind: ConstraintKind.FinishNoEarlierThan, Date: { } until })
             bound = Math.Max(bound, Add(minutes, until.Minutes, -span));
         if (_plan.Project is { MoveUnfinishedWork: true, StatusDate: { } status })
