@@ -29,6 +29,7 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
         SkipDerivedProperties,
         RequireParts,
         SkipUsualOfTasks,
+        SkipAvailability,
         NameFacts
     );
 
@@ -124,7 +125,9 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
             },
         };
         // An edit that holds others refers to their schemas instead of repeating them.
-        var schema = MakeOptions(SkipDerivedProperties, RequireParts, NameFacts).GetJsonSchemaAsNode(kind.Type, exporting).AsObject();
+        var schema = MakeOptions(SkipDerivedProperties, RequireParts, SkipAvailability, NameFacts)
+            .GetJsonSchemaAsNode(kind.Type, exporting)
+            .AsObject();
         var properties = schema["properties"]?.AsObject() ?? [];
         properties.Insert(0, "type", new JsonObject { ["const"] = kind.Wire });
         var required = schema["required"]?.AsArray() ?? [];
@@ -244,6 +247,14 @@ public sealed class EditJson(DateOnly today, DateOnly? near = null, WorkUnits? u
             var value = property.Get!(usual);
             property.ShouldSerialize = (_, own) => !Equals(own, value);
         }
+    }
+
+    /// <summary>How much time somebody gives is said of them, and not of a plan.</summary>
+    private static void SkipAvailability(JsonTypeInfo info)
+    {
+        for (var i = info.Properties.Count - 1; i >= 0 && info.Type == typeof(Person); i--)
+            if (info.Properties[i].Name == "available")
+                info.Properties.RemoveAt(i);
     }
 
     /// <summary>Plain facts go by their names: in a task, and in the edit that sets one.</summary>

@@ -109,7 +109,10 @@ public static class PlanDocumentReader
             var calendar = at.Text("calendar", 64);
             if (calendar is not null && !calendars.Contains(calendar))
                 at.Error("calendar", "unknownId", $"There is no calendar with the id “{calendar}”.");
-            var person = new Person(id, name, initials, at.Text("email", PersonText.LongestMail), calendar);
+            var person = new Person(id, name, initials, at.Text("email", PersonText.LongestMail), calendar)
+            {
+                Available = AvailabilityJson.Read(at),
+            };
             if (name.Any(char.IsControl))
                 at.Error("name", "person", "A name is one line of text: leave out control characters.");
             else if (name.Length > 0 && PersonText.WhyNot(person) is { } why)

@@ -110,6 +110,8 @@ public static class PlanDocumentWriter
         json.WriteString("initials", person.Initials);
         json.WriteString("email", person.Email);
         json.WriteString("calendar", person.Calendar);
+        if (!person.Available.IsEmpty)
+            AvailabilityJson.Write(json, person.Available);
     }
 
     private static void WriteTask(Utf8JsonWriter json, PlanTask task, Plan plan)
@@ -126,6 +128,7 @@ public static class PlanDocumentWriter
         WritePinned(json, task.Pinned);
         WriteConstraint(json, task.Constraint);
         json.WriteString("deadline", task.Deadline?.ToString());
+        json.WriteString("delayedUntil", task.DelayedUntil?.ToString());
         json.WriteString("calendar", task.Calendar);
         WriteList(json, "splits", task.Splits, WriteSplit);
         json.WriteNumber("progress", Plain(task.Progress));

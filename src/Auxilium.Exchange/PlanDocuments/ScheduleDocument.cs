@@ -5,11 +5,13 @@ namespace Auxilium.Exchange.PlanDocuments;
 
 /// <summary>What a calculated plan answers: every date, float, driver and warning. Times are <c>YYYY-MM-DDTHH:mm</c>.</summary>
 /// <param name="Dropped">Ids of rows that the measure knows and the plan no longer has; left out unless drift is asked for.</param>
+/// <param name="Load">Of all people of the plan, the days on which they have work; left out unless asked for.</param>
 public sealed record ScheduleDocument(
     ScheduledProject Project,
     IReadOnlyList<ScheduledTask> Tasks,
     IReadOnlyList<ScheduledWarning> Warnings,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<string>? Dropped = null
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<string>? Dropped = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<ScheduledLoad>? Load = null
 )
 {
     /// <summary>With what was tracked, where that is asked for.</summary>
@@ -23,6 +25,7 @@ public sealed record ScheduleDocument(
             Project = tracked.Drift is { } drift ? plain.Project with { DriftMinutes = drift.Finish.Count } : plain.Project,
             Tasks = [.. plain.Tasks.Select((task, row) => tracked.AddTo(task, row))],
             Dropped = tracked.Dropped,
+            Load = tracked.Load is { } load ? ScheduledLoad.Of(schedule.Plan, load) : null,
         };
     }
 

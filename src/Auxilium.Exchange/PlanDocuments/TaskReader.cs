@@ -13,6 +13,8 @@ internal sealed record ReadTask(PlanTask Task)
 
     public DateOrTime? Deadline { get; init; }
 
+    public DateOrTime? DelayedUntil { get; init; }
+
     public DateOrTime? ActualStart { get; init; }
 
     public DateOrTime? ActualFinish { get; init; }
@@ -25,6 +27,7 @@ internal sealed record ReadTask(PlanTask Task)
             Pinned = Pinned is var (start, finish) ? new PinnedDates(start.AsStart(calendar), finish?.AsFinish(calendar)) : null,
             Constraint = Constraint is var (kind, date) ? WithDate(new DateConstraint(kind), date, calendar) : null,
             Deadline = Deadline?.AsFinish(calendar),
+            DelayedUntil = DelayedUntil?.AsStart(calendar),
             ActualStart = ActualStart?.AsStart(calendar),
             ActualFinish = ActualFinish?.AsFinish(calendar),
         };
@@ -129,6 +132,7 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
             Pinned = ReadPinned(at),
             Constraint = ReadConstraint(at),
             Deadline = at.Date("deadline"),
+            DelayedUntil = at.Date("delayedUntil"),
             ActualStart = at.Date("actualStart"),
             ActualFinish = ReadActualFinish(at, task),
         };

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Auxilium.Planning.Load;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Tracking;
 
@@ -27,6 +28,8 @@ public sealed class TrackedValues
             Drift = Drift.Of(schedule);
             Dropped = Drift is null ? [] : [.. Drift.Dropped.Select(row => row.Task)];
         }
+        if (with.Contains("load"))
+            Load = new PlanLoad(schedule, asOf, hours);
         if (!with.Contains("effort"))
             return;
         _effort = new Effort(schedule);
@@ -37,10 +40,13 @@ public sealed class TrackedValues
     }
 
     /// <summary>What can be asked for.</summary>
-    public static IReadOnlyList<string> Names { get; } = ["drift", "effort"];
+    public static IReadOnlyList<string> Names { get; } = ["drift", "effort", "load"];
 
     /// <summary>Against the measure, where that is asked for and there is one.</summary>
     public Drift? Drift { get; }
+
+    /// <summary>Who has how much to do, where that is asked for.</summary>
+    public PlanLoad? Load { get; }
 
     /// <summary>Ids of rows that the measure knows and the plan has no longer.</summary>
     public IReadOnlyList<string>? Dropped { get; }
@@ -62,5 +68,5 @@ public sealed class TrackedValues
         : drift.IsNew(row) ? new ScheduledDrift(null, null, null, true)
         : null;
 
-    private static decimal Plain(decimal minutes) => Math.Round(minutes, Decimals) / 1.0000000000000000000000000000m;
+    internal static decimal Plain(decimal minutes) => Math.Round(minutes, Decimals) / 1.0000000000000000000000000000m;
 }

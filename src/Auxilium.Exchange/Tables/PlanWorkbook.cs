@@ -43,7 +43,7 @@ public static class PlanWorkbook
         {
             book.Add("Links", [("From", 8), ("Task", 40), ("To", 8), ("Task", 40), ("Link", 20)], LinksOf(table.Plan));
             book.Add("People", [("Person", 30), ("Mail", 34), ("Tasks", 8)], PeopleOf(table.Plan));
-            var load = new PlanLoad(table.Schedule, table.Today, hours ?? []);
+            var load = new PlanLoad(table.Schedule, PlanLoad.FirstDay(table.Plan, table.Today), hours ?? []);
             if (load.Parts.Count > 0)
                 AddLoad(book, load);
             if (hours is { Count: > 0 })
@@ -79,7 +79,7 @@ public static class PlanWorkbook
         {
             var rows = weeks.Select(week => Enumerable.Range(0, 7).Select(week.AddDays).ToList()).ToList();
             var work = rows.ConvertAll(week => week.Sum(day => load.Of(person.Id, day)));
-            var room = rows.ConvertAll(week => week.Sum(day => (decimal)PlanLoad.CapacityOf(plan, person.Id, day)));
+            var room = rows.ConvertAll(week => week.Sum(day => load.Capacities.Of(person.Id, day)));
             yield return Row("to do", work.Zip(room, (has, can) => has > can ? CellStyle.Phase : CellStyle.Number), work);
             yield return Row("available", room.Select(_ => CellStyle.Number), room);
 
