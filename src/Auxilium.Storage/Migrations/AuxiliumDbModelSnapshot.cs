@@ -941,6 +941,10 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("text")
                         .HasColumnName("id");
 
+                    b.Property<string>("Availability")
+                        .HasColumnType("text")
+                        .HasColumnName("availability");
+
                     b.Property<string>("Calendar")
                         .HasColumnType("jsonb")
                         .HasColumnName("calendar");
@@ -1539,6 +1543,10 @@ namespace Auxilium.Storage.Migrations
                     b.Property<string>("WaitsFor")
                         .HasColumnType("text")
                         .HasColumnName("waits_for");
+
+                    b.Property<string>("Work")
+                        .HasColumnType("text")
+                        .HasColumnName("work");
 
                     b.HasKey("PlanId", "TaskId")
                         .HasName("pk_projected_tasks");

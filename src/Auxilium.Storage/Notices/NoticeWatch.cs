@@ -16,7 +16,13 @@ namespace Auxilium.Storage.Notices;
 /// Tells people what became of their tasks, by comparing each plan with what it was like when they were last told. So nothing is
 /// missed when a process dies, what was dragged there and back is not told, and nobody is told what they did themselves.
 /// </summary>
-public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanStore store, Projections projections, TimeProvider clock)
+public sealed class NoticeWatch(
+    IDbContextFactory<AuxiliumDb> databases,
+    PlanStore store,
+    Projections projections,
+    LoadAcross load,
+    TimeProvider clock
+)
 {
     /// <summary>Looks at every plan that has changed, or that the day has changed for.</summary>
     public async Task LookAsync(DateOnly today, CancellationToken cancel = default)
@@ -32,11 +38,47 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
             where project.ArchivedAt == null && (watch == null || watch.Version != plan.Version || watch.Day != today)
             select project.Id
         ).ToListAsync(cancel);
+        var known = new HashSet<Guid>();
         foreach (var project in due)
-            await LookAtAsync(project, today, cancel);
+            if (await LookAtAsync(project, today, cancel))
+                known.Add(project);
+        if (known.Count > 0)
+            await TellOfOverbookedAsync(known, today, cancel);
     }
 
-    private async Task LookAtAsync(Guid project, DateOnly today, CancellationToken cancel)
+    /// <summary>Tells who coordinates a project of who in it is overbooked this week or next: of each once a week.</summary>
+    /// <param name="projects">Those that something happened in.</param>
+    private async Task TellOfOverbookedAsync(HashSet<Guid> projects, DateOnly today, CancellationToken cancel)
+    {
+        var overbooked = await load.OverbookedAsync(_ => true, today, cancel);
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var coordinators = await db
+            .Projects.Where(p => projects.Contains(p.Id) && p.Coordinator != null)
+            .ToDictionaryAsync(p => p.Id, p => p.Coordinator!, cancel);
+        var week = today.AddDays(-((int)today.DayOfWeek + 6) % 7);
+        foreach (var over in overbooked.Where(over => over.Person is not null))
+        foreach (var project in over.Projects.Where(projects.Contains))
+        {
+            if (coordinators.TryGetValue(project, out var coordinator))
+                await NoticeBook.TellAsync(
+                    db,
+                    [coordinator],
+                    NoticeKind.Overbooked,
+                    project,
+                    null,
+                    $"{(coordinator == over.Person ? "You are" : $"{over.Name} is")} overbooked: {over.Words}.",
+                    $"overbooked {over.Person} {week:O}",
+                    clock.GetUtcNow().UtcDateTime,
+                    cancel
+                );
+        }
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+    }
+
+    /// <returns>Whether it was looked at before.</returns>
+    private async Task<bool> LookAtAsync(Guid project, DateOnly today, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancel);
@@ -51,7 +93,7 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
                 .SingleOrDefaultAsync(cancel)
             is not { } plan
         )
-            return;
+            return false;
         var watch = await db
             .Watches.FromSql($"select * from watches where project_id = {project} for update")
             .SingleOrDefaultAsync(cancel);
@@ -81,7 +123,7 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
         {
             // Only where there is something to tell is the plan itself asked; one that has gone on since comes next time.
             if (await store.LoadPlanAsync(plan.PlanId, cancel) is not { WhyUnsound: null } stored || stored.Version != plan.Version)
-                return;
+                return true;
             var editors = await db
                 .Journal.Where(j => j.PlanId == plan.PlanId && j.Version > watch.Version && j.Version <= plan.Version)
                 .Select(j => j.PersonId)
@@ -96,6 +138,7 @@ public sealed class NoticeWatch(IDbContextFactory<AuxiliumDb> databases, PlanSto
         }
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
+        return watch is not null;
     }
 
     /// <summary>What is told about each task that somebody has to do.</summary>

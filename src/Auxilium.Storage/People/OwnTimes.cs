@@ -115,7 +115,7 @@ public sealed class OwnTimes(IDbContextFactory<AuxiliumDb> databases, PlanStore 
             .ToDictionary(p => p, p => TimeOf(weeks.GetValueOrDefault(p), away[p]));
     }
 
-    private static WorkCalendar TimeOf(string? week, IEnumerable<TimeOffRow> away)
+    internal static WorkCalendar TimeOf(string? week, IEnumerable<TimeOffRow> away)
     {
         var own = new WorkCalendar
         {

@@ -204,6 +204,7 @@ internal static class PlanRows
             Before = facts.Before,
             LengthBefore = facts.LengthBefore,
             Effort = facts.Effort,
+            DelayedUntil = facts.DelayedUntil,
             Reminders = facts.Reminders ?? [],
             Facts = facts.Facts,
         };

@@ -3,6 +3,7 @@ using Auxilium.Planning.OwnFields;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Tracking;
+using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
 using Auxilium.Storage.Tracking;
 using Microsoft.EntityFrameworkCore;
@@ -86,7 +87,12 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
     }
 
     internal static async Task<IReadOnlyList<Person>> DirectoryAsync(IQueryable<PersonRow> people, CancellationToken cancel) =>
-        await people.OrderBy(p => p.Name).Select(p => new Person(p.Id, p.Name, p.Initials, p.Email, null)).ToListAsync(cancel);
+        (
+            await people
+                .OrderBy(p => p.Name)
+                .Select(p => new { Of = new Person(p.Id, p.Name, p.Initials, p.Email, null), p.Availability })
+                .ToListAsync(cancel)
+        ).ConvertAll(p => p.Of with { Available = PersonTimes.Read(p.Availability) });
 
     /// <summary>Makes a project of a plan.</summary>
     /// <param name="plan">Sound; its people join the directory where they are new.</param>
@@ -197,10 +203,17 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
             join person in db.People on member.PersonId equals person.Id
             where member.PlanId == id
             orderby member.Position
-            select new Person(person.Id, person.Name, person.Initials, person.Email, member.Calendar)
+            select new { Of = new Person(person.Id, person.Name, person.Initials, person.Email, member.Calendar), person.Availability }
         ).ToListAsync(cancel);
         var baselines = await db.Baselines.AsNoTracking().Where(b => b.PlanId == id).OrderBy(b => b.Position).ToListAsync(cancel);
-        var plan = PlanRows.ToPlan(project, row, tasks, links, people, baselines);
+        var plan = PlanRows.ToPlan(
+            project,
+            row,
+            tasks,
+            links,
+            people.ConvertAll(p => p.Of with { Available = PersonTimes.Read(p.Availability) }),
+            baselines
+        );
         var ranks = new PlanRanks(tasks.ToDictionary(t => t.Id, t => t.Rank), links.ToDictionary(l => (l.From, l.To), l => l.Rank));
         var stored = new StoredPlan(id, project.Id, row.Version, edit, () => Scheduler.Calculate(plan), ranks)
         {
@@ -208,6 +221,13 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         };
         memory.Keep(stored, plan, era);
         return stored;
+    }
+
+    /// <summary>Ids of who is on the live plans of some projects.</summary>
+    public async Task<HashSet<string>> MembersAsync(IReadOnlyCollection<Guid> projects, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return [.. await db.LiveMembers.Where(m => projects.Contains(m.ProjectId)).Select(m => m.PersonId).Distinct().ToListAsync(cancel)];
     }
 
     /// <summary>
@@ -229,7 +249,10 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
                         "id",
                         $"The id “{row.Id}” is {row.Name}’s here: give this person another id, or {row.Name}’s name."
                     );
-                people[i] = new Person(row.Id, row.Name, row.Initials, row.Email, person.Calendar);
+                people[i] = new Person(row.Id, row.Name, row.Initials, row.Email, person.Calendar)
+                {
+                    Available = PersonTimes.Read(row.Availability),
+                };
             }
             else if (person.Email is { } mail)
             {

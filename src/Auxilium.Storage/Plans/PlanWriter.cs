@@ -1,5 +1,6 @@
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Plans;
+using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
 using Microsoft.EntityFrameworkCore;
 
@@ -29,8 +30,8 @@ internal sealed class PlanWriter(AuxiliumDb db, Guid plan, Guid? edit = null)
         {
             var made = await db.Database.ExecuteSqlAsync(
                 $"""
-                insert into people (id, name, initials, email, made_by) values ({person.Id}, {person.Name}, {person.Initials},
-                {person.Email}, {edit}) on conflict (id) do nothing
+                insert into people (id, name, initials, email, availability, made_by) values ({person.Id}, {person.Name},
+                {person.Initials}, {person.Email}, {PersonTimes.Write(person.Available)}, {edit}) on conflict (id) do nothing
                 """,
                 cancel
             );

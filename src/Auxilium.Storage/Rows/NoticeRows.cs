@@ -23,6 +23,9 @@ public enum NoticeKind
 
     /// <summary>A file that was asked for is there.</summary>
     Export,
+
+    /// <summary>Somebody has more to do than time.</summary>
+    Overbooked,
 }
 
 /// <summary>Something a person is told.</summary>

@@ -1,3 +1,4 @@
+using Auxilium.Storage.People;
 using Auxilium.Storage.Plans;
 
 namespace Auxilium.Storage.Rows;
@@ -33,6 +34,9 @@ public sealed class PersonRow
 
     /// <summary>Their own week as the JSON of a calendar; <c>null</c> for that of each project.</summary>
     public string? Calendar { get; set; }
+
+    /// <summary>How much of their time they give, as <see cref="PersonTimes"/> writes it; <c>null</c> for all of it.</summary>
+    public string? Availability { get; set; }
 
     /// <summary>Money for an hour; only organisers see it, as the other two.</summary>
     public decimal? HourlyRate { get; set; }

@@ -102,4 +102,7 @@ public sealed class ProjectedTaskRow
 
     /// <summary>How many of them are not done.</summary>
     public int GathersLeft { get; set; }
+
+    /// <summary>What each has left to do of it, and on which days, a line each.</summary>
+    public string? Work { get; set; }
 }

@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using Auxilium.Exchange.PlanDocuments;
+using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 
@@ -106,10 +107,22 @@ internal sealed record TaskFactsRow : IHasFacts
     /// <summary>When people are reminded of it; <c>null</c> for never.</summary>
     public ImmutableArray<Reminder>? Reminders { get; init; }
 
+    /// <summary>Where levelling set it.</summary>
+    public PlanTime? DelayedUntil { get; init; }
+
     public FactValues Facts { get; init; } = FactValues.None;
 
     public static string? Write(PlanTask task) =>
-        task is { Occurrence: null, Before: null, LengthBefore: null, Effort: null, Reminders.IsEmpty: true, Facts.IsEmpty: true }
+        task
+            is {
+                Occurrence: null,
+                Before: null,
+                LengthBefore: null,
+                Effort: null,
+                DelayedUntil: null,
+                Reminders.IsEmpty: true,
+                Facts.IsEmpty: true
+            }
             ? null
             : JsonSerializer.Serialize(
                 new TaskFactsRow
@@ -118,6 +131,7 @@ internal sealed record TaskFactsRow : IHasFacts
                     Before = task.Before,
                     LengthBefore = task.LengthBefore,
                     Effort = task.Effort,
+                    DelayedUntil = task.DelayedUntil,
                     Reminders = task.Reminders.IsEmpty ? null : task.Reminders,
                     Facts = task.Facts,
                 },

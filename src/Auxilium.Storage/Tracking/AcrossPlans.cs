@@ -268,6 +268,41 @@ public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Project
         return [.. found.Select(t => new KnownTask(t.Id, t.Name, t.Version, Projections.Read(t.Task)))];
     }
 
+    /// <summary>Tasks that nobody has taken and that are for one of some teams or roles, the earliest first.</summary>
+    /// <param name="only">Of these projects.</param>
+    /// <param name="names">Of teams and roles.</param>
+    /// <param name="cancel">Ends the wait.</param>
+    public async Task<IReadOnlyList<KnownTask>> OpenAsync(
+        IReadOnlyCollection<Guid> only,
+        IReadOnlyList<string> names,
+        CancellationToken cancel = default
+    )
+    {
+        string[] starts = [.. names.Where(name => name.Length > 0).Select(name => $"{name}\t1\t")];
+        if (starts.Length == 0 || only.Count == 0)
+            return [];
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var found = await (
+            from task in db.ProjectedTasks
+            join plan in db.Plans on task.PlanId equals plan.Id
+            join project in db.Projects on plan.ProjectId equals project.Id
+            where plan.Kind == PlanKind.Live && only.Contains(project.Id) && project.Status == ProjectStatus.Active
+            where task.People.Length == 0 && task.Work != null && starts.Any(start => task.Work!.StartsWith(start))
+            orderby task.Start, task.Rank
+            select new
+            {
+                project.Id,
+                project.Name,
+                plan.Version,
+                Task = task,
+            }
+        )
+            .AsNoTracking()
+            .Take(MostAttention)
+            .ToListAsync(cancel);
+        return [.. found.Select(t => new KnownTask(t.Id, t.Name, t.Version, Projections.Read(t.Task)))];
+    }
+
     /// <summary>Unfinished tasks of which more is used than is done, with the minutes worked on them; the worst first (rule H3).</summary>
     /// <param name="only">Of these projects.</param>
     /// <param name="person">Only what this person works on; <c>null</c> for all.</param>
@@ -315,7 +350,7 @@ public sealed class AcrossPlans(IDbContextFactory<AuxiliumDb> databases, Project
     }
 
     /// <summary>If it cannot be rebuilt now, the old rows answer.</summary>
-    private async Task RefreshAsync(DateOnly today, CancellationToken cancel)
+    internal async Task RefreshAsync(DateOnly today, CancellationToken cancel)
     {
         try
         {

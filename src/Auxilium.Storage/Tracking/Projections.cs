@@ -42,7 +42,7 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
         ,
         changed as (
             insert into projected_tasks ({TaskColumns})
-            select {ColumnsOf<ProjectedTaskRow>("r.")} from known, json_populate_recordset(null::projected_tasks, $17::json) r
+            select {ColumnsOf<ProjectedTaskRow>("r.")} from known, json_populate_recordset(null::projected_tasks, $18::json) r
             {OrUpdated})
         """
     );
@@ -55,9 +55,10 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
                 set start = timestamp '0001-01-01' + v.start * interval '1 minute',
                     finish = timestamp '0001-01-01' + v.finish * interval '1 minute',
                     last_day = date '0001-01-01' + v.day, is_of_hours = v.hours, is_critical = v.critical, waits_for = v.waits,
-                    drift = v.drift, progress = v.progress, minutes_left = v.to_do, effort = v.effort, holds_up = v.holds
-                from known, unnest($5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16)
-                    as v(id, start, finish, day, hours, critical, waits, drift, progress, to_do, effort, holds)
+                    drift = v.drift, progress = v.progress, minutes_left = v.to_do, effort = v.effort, holds_up = v.holds,
+                    work = v.work
+                from known, unnest($5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17)
+                    as v(id, start, finish, day, hours, critical, waits, drift, progress, to_do, effort, holds, work)
                 where t.plan_id = known.plan_id and t.task_id = v.id){changed}
             update projected_plans p set ({ColumnsOf<ProjectedPlanRow>()}) = (
                 select {ColumnsOf<ProjectedPlanRow>()} from json_populate_record(null::projected_plans, $1::json))
@@ -223,6 +224,7 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
         Add(Each(moved, t => t.Left));
         Add(Each(moved, t => t.Effort));
         Add(Each(moved, t => t.HoldsUp));
+        Add(Each(moved, t => t.Work));
         if (tasks.Changed.Count > 0)
             Add(RowsText(after, tasks.Changed));
         return await command.ExecuteNonQueryAsync(cancel) == 1;
@@ -262,6 +264,7 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
                 Left = old.Left,
                 Effort = old.Effort,
                 HoldsUp = old.HoldsUp,
+                Work = old.Work,
             };
 
     /// <summary>In one statement, however many they are.</summary>
@@ -323,6 +326,7 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
             ShortBy = task.ShortBy,
             Gathers = task.Gathers,
             GathersLeft = task.GathersLeft,
+            Work = task.Work,
         };
 
     /// <summary>A plan as it was written, without its tasks.</summary>
@@ -368,7 +372,8 @@ public sealed class Projections(IDbContextFactory<AuxiliumDb> databases, PlanSto
             row.HoldsUp,
             row.ShortBy,
             row.Gathers,
-            row.GathersLeft
+            row.GathersLeft,
+            row.Work
         );
 
     private static DateTime? Time(PlanTime? time) => time?.ToDateTime();
