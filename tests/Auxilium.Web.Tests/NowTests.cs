@@ -65,6 +65,65 @@ public partial class NowTests(DemoApp demo) : IClassFixture<DemoApp>
     }
 
     [Fact]
+    public async Task What_is_for_ones_team_is_there_to_be_taken_by_members_and_by_nobody_else()
+    {
+        var project = await demo.Api.CreateAsync(
+            """
+            {"format":"auxilium-plan/1","project":{"name":"Sail loft","start":"2027-05-17"},
+             "people":[{"id":"imke","name":"Imke Varga"},{"id":"oona","name":"Oona Reilly"},{"id":"wanda","name":"Wanda Coles"}],
+             "tasks":[{"id":"sew","name":"Sew the jib","length":"1d","role":"Crew"},{"id":"cut","name":"Cut cloth","length":"1d"}]}
+            """
+        );
+        var oona = demo.App.SignedIn("oona");
+        Assert.Contains("Take it: Sew the jib", Section(await PageAsync(oona, "/"), "open"), StringComparison.Ordinal);
+        Assert.DoesNotContain("Take it", await PageAsync(demo.App.SignedIn("wanda"), "/"), StringComparison.Ordinal);
+        // Only for oneself, and only what is for a team or role.
+        var api = new ApiClient(oona);
+        foreach (
+            var edit in new[]
+            {
+                """{"type":"takeTask","task":"sew","person":"wanda"}""",
+                """{"type":"takeTask","task":"cut","person":"oona"}""",
+            }
+        )
+            Assert.Equal(HttpStatusCode.Accepted, (await api.EditAsync(project, edit, 1)).Status);
+        var taken = await api.EditAsync(project, """{"type":"takeTask","task":"sew","person":"oona"}""", 1);
+        Assert.StartsWith("Sew the jib is now Oona Reilly", ApiClient.Sentence(taken.Body), StringComparison.Ordinal);
+        var late = await demo.Api.EditAsync(project, """{"type":"takeTask","task":"sew","person":"imke"}""", 2);
+        Assert.Equal("Oona Reilly has taken this task already.", late.Detail);
+        Assert.DoesNotContain("Sew the jib", Section(await PageAsync(oona, "/") + "</section>", "open"), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Who_is_overbooked_is_told_by_person_and_by_team()
+    {
+        using var own = new DemoApp();
+        await own.Api.CreateAsync(
+            """
+            {"format":"auxilium-plan/1","project":{"name":"Stock-taking","start":"2027-05-17"},
+             "people":[{"id":"imke","name":"Imke Varga"},{"id":"greta","name":"Greta Holm"}],
+             "tasks":[{"id":"a","name":"Count ropes","length":"1d","assignments":[{"person":"greta"}]},
+                      {"id":"b","name":"Count cups","length":"1d","assignments":[{"person":"greta"}]}]}
+            """
+        );
+        var page = await PageAsync(own.App.SignedIn(), "/");
+        Assert.Matches("Greta Holm</strong></a>\\s*<span\\s*class=\"late\">8 h too much on Mon 17 May", page);
+        Assert.Matches("Workshop</strong>, as a team", page);
+        Assert.Contains(
+            "1 person overbooked this week and next",
+            await PageAsync(own.App.SignedIn(), "/projects"),
+            StringComparison.Ordinal
+        );
+        await own.LookAsync(new DateOnly(2027, 5, 13));
+        await own.LookAsync(new DateOnly(2027, 5, 14));
+        Assert.Contains(
+            "Greta Holm is overbooked: 8 h too much on Mon 17 May.",
+            await PageAsync(own.App.SignedIn(), "/notices"),
+            StringComparison.Ordinal
+        );
+    }
+
+    [Fact]
     public async Task Tasks_over_their_hours_and_proposals_wait_for_the_coordinator()
     {
         var project = await demo.Api.CreateAsync(Plan);

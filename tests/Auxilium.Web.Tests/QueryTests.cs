@@ -8,8 +8,8 @@ namespace Auxilium.Web.Tests;
 public class QueryTests(DemoApp demo) : IClassFixture<DemoApp>
 {
     [Theory]
-    [InlineData("/", 14)]
-    [InlineData("/projects")]
+    [InlineData("/", 20)]
+    [InlineData("/projects", 16)]
     [InlineData("/my-week")]
     [InlineData("/my-week/hours")]
     [InlineData("/notices")]

@@ -4,6 +4,7 @@ using System.Threading.Channels;
 using Auxilium.Exchange.Edits;
 using Auxilium.Planning.CheckUp;
 using Auxilium.Planning.Forecasting;
+using Auxilium.Planning.Load;
 using Auxilium.Planning.Plans;
 using Auxilium.Storage.Plans;
 using Auxilium.Storage.Tracking;
@@ -57,6 +58,7 @@ internal static class ChecksApi
         HttpContext context,
         PlanStore store,
         Hours hours,
+        LoadAcross load,
         Budgets budgets,
         Today today,
         CancellationToken cancel
@@ -65,9 +67,20 @@ internal static class ChecksApi
         if (await store.LoadAsync(id, cancel) is not { } plan)
             return Problems.NoSuchProject();
         var worked = await hours.ByTaskAsync(id, cancel);
+        // What is done elsewhere matters only where something was delayed for it.
+        OtherWork? others = null;
+        if (plan.Schedule.Plan.Tasks.Any(task => task.DelayedUntil is not null))
+        {
+            var found = await load.OfAsync(
+                new LoadQuestion(today.Date, today.Date.AddDays(LoadQuestion.MostDays - 1)) { Asked = [id] },
+                today.Date,
+                cancel
+            );
+            others = new OtherWork(Capacities.Of(plan.Schedule.Plan).MeasuredBy(found.Capacities), found.Besides(id, today.Date));
+        }
         using var turn = await budgets.EnterAsync(context, cancel);
         return Results.Ok(
-            PlanCheck.Of(plan.Schedule, today.Date, worked).Select(finding => FindingDocument.Of(finding, plan.Schedule.Plan))
+            PlanCheck.Of(plan.Schedule, today.Date, worked, others).Select(finding => FindingDocument.Of(finding, plan.Schedule.Plan))
         );
     }
 

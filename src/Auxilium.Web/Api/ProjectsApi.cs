@@ -210,7 +210,8 @@ internal static class ProjectsApi
         Today today,
         CancellationToken cancel,
         bool preview = false,
-        bool changes = false
+        bool changes = false,
+        [Description("Whether a preview tells whose load would be other, and on which days.")] bool load = false
     )
     {
         using var body = StrictJson.Parse(await RequestDocument.ReadAsync(context.Request, MostEditBytes));
@@ -219,7 +220,7 @@ internal static class ProjectsApi
         var isLarge = await IsLargeAsync(id, document, preview, store, cancel);
         using var turn = isLarge || preview ? await budgets.EnterAsync(context, cancel, isLarge) : null;
         if (preview)
-            return await PreviewAsync(id, document, edits, today, cancel);
+            return await PreviewAsync(id, document, edits, today, load, cancel);
         var me = context.User.PersonId();
         var mayAll = context.RoleHere() == ProjectRole.Coordinator && context.User.Scope() == TokenScope.Edit;
         if (!mayAll && document.Entry is not null)
@@ -323,12 +324,24 @@ internal static class ProjectsApi
         );
     }
 
-    private static async Task<IResult> PreviewAsync(Guid id, EditDocument document, PlanEdits edits, Today today, CancellationToken cancel)
+    private static async Task<IResult> PreviewAsync(
+        Guid id,
+        EditDocument document,
+        PlanEdits edits,
+        Today today,
+        bool withLoad,
+        CancellationToken cancel
+    )
     {
         if (document.Edit is null)
             return Problems.Bad("Only an edit can be previewed.", "value");
         return await edits.PreviewAsync(id, document.Edit, today.Date, cancel) is { } edited
-            ? Results.Ok(new EditAnswer(document.BaseVersion, RippleDocument.Of(edited, RippleText.Of(edited, done: false)), null))
+            ? Results.Ok(
+                new EditAnswer(document.BaseVersion, RippleDocument.Of(edited, RippleText.Of(edited, done: false)), null)
+                {
+                    Load = withLoad ? LoadChange.Of(edited) : null,
+                }
+            )
             : Problems.NoSuchProject();
     }
 
@@ -368,7 +381,12 @@ public sealed record CreatedProject(Guid Id, int Version);
 /// <param name="Version">The plan's version now.</param>
 /// <param name="Ripple">What the edit did; <c>null</c> when the same edit had been applied before, or changes are asked for.</param>
 /// <param name="Changes">What the Plan screen has to draw anew, where asked for.</param>
-public sealed record EditAnswer(int Version, RippleDocument? Ripple, PlanChanges? Changes);
+public sealed record EditAnswer(int Version, RippleDocument? Ripple, PlanChanges? Changes)
+{
+    /// <summary>Whose load would be other; only of a preview that is asked for it.</summary>
+    [System.Text.Json.Serialization.JsonIgnore(Condition = System.Text.Json.Serialization.JsonIgnoreCondition.WhenWritingNull)]
+    public IReadOnlyList<LoadChange>? Load { get; init; }
+}
 
 /// <param name="Next">What “before” is for the next page; <c>null</c> on the last.</param>
 public sealed record JournalDocument(IReadOnlyList<JournalEntryDocument> Entries, long? Next);

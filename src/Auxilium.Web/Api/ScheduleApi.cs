@@ -29,7 +29,7 @@ internal static class ScheduleApi
 
     private static async Task<IResult> CalculateAsync(
         HttpContext context,
-        [Description("What else to tell, with commas between: drift, effort.")] string? with,
+        [Description("What else to tell, with commas between: drift, effort, load.")] string? with,
         [Description("Up to and with which day hours count; the status date, or today, when left out.")] string? asOf,
         Today today,
         Budgets budgets,

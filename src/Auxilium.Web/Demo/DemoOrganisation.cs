@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Exchange.Prices;
+using Auxilium.Planning.Load;
 using Auxilium.Planning.Plans;
 using Auxilium.Storage;
 using Auxilium.Storage.Access;
@@ -70,6 +71,7 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
                 Team = person.Team,
                 ReportsTo = person.ReportsTo,
                 Kind = Enum.Parse<PersonKind>(person.Kind, ignoreCase: true),
+                Availability = person.Availability is { } share ? PersonTimes.Write([new Availability(share)]) : null,
             };
             if (known.Contains(person.Id))
                 db.People.Update(row);
@@ -149,6 +151,7 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
         string? ReportsTo,
         string Kind,
         string? Access,
-        Dictionary<string, string> Roles
+        Dictionary<string, string> Roles,
+        decimal? Availability = null
     );
 }

@@ -82,6 +82,7 @@ await bundle([
   "sheets/compare.js",
   "sheets/forecast.js",
   "sheets/journal.js",
+  "sheets/load.js",
   "sheets/organisation-fields.js",
   "sheets/settings.js",
   "shared/timer.js",
@@ -102,6 +103,8 @@ for (const [name, file] of [
 for (const name of ["figtree", "bricolage-grotesque"]) {
   cpSync(join(packageOf(`@fontsource-variable/${name}`), "LICENSE"), join(out, "fonts", `${name}-licence.txt`));
 }
+// Styles that only one page needs.
+await esbuild.build({ entryPoints: [join(here, "styles", "load.css")], outdir: out, minify: true });
 const tailwind = join(packageOf("@tailwindcss/cli"), "dist", "index.mjs");
 execFileSync(
   process.execPath,

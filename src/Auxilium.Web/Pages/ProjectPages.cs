@@ -21,6 +21,7 @@ public enum PageKind
 /// <param name="Path">How its address ends; empty for the first.</param>
 /// <param name="Role">Who at least may see it.</param>
 /// <param name="IsShared">Whether a link shows it to those without an account.</param>
+/// <param name="HasStyles">Whether a sheet brings styles of its own.</param>
 /// <param name="IsOffered">Whether it is offered to all who may see it, and not only once it is open.</param>
 public sealed record ProjectPage(
     string Name,
@@ -28,7 +29,8 @@ public sealed record ProjectPage(
     PageKind Kind,
     ProjectRole Role = ProjectRole.Viewer,
     bool IsShared = false,
-    bool IsOffered = true
+    bool IsOffered = true,
+    bool HasStyles = false
 )
 {
     /// <summary>Its address in a project or below a link.</summary>
@@ -53,6 +55,7 @@ public sealed record ProjectPages(Guid Project, string Open, string Rights = "ed
         new("Month", "month", PageKind.Screen, IsShared: true),
         new("Chains", "chains", PageKind.Screen, IsShared: true),
         new("Outline", "outline", PageKind.Screen, IsShared: true),
+        new("Load", "load", PageKind.Sheet, HasStyles: true),
         new("Report", "report", PageKind.Own, IsShared: true, IsOffered: false),
         new("Compare", "compare", PageKind.Sheet),
         new("Journal", "journal", PageKind.Sheet),

@@ -291,7 +291,8 @@ internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? kno
             State = state is { } s ? JsonNames.Camel(s) : null,
             Started = task.IsStarted,
             WaitsFor = state == TaskState.Waiting ? Names(_states.WaitsFor(row)) : null,
-            Fixed = phase || task.IsStarted || task is { Pinned: null, Constraint: null } ? null : FieldText.Fixed(task),
+            Fixed =
+                phase || task.IsStarted || task is { Pinned: null, Constraint: null, DelayedUntil: null } ? null : FieldText.Fixed(task),
             Pinned = !phase && !task.IsStarted && task.Pinned is not null,
             FixedSides = phase || task.IsStarted ? null : SidesOf(task),
             Warning = _warnings.GetValueOrDefault(task.Id),
@@ -309,6 +310,7 @@ internal sealed class RowViews(Schedule schedule, DateOnly today, KnownRows? kno
             { Pinned: not null } or { Constraint.IsMust: true } => "both",
             { Constraint.IsNotBefore: true } => "before",
             { Constraint.IsNotAfter: true } => "behind",
+            { DelayedUntil: not null } => "level",
             _ => null,
         };
 

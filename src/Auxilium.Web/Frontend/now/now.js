@@ -42,6 +42,11 @@ function listen(item) {
     }
   });
 
+  item.addEventListener("click", (event) => {
+    const { act, person } = /** @type {HTMLElement} */ (event.target).dataset;
+    if (act === "take") void edit({ type: "takeTask", task, person }, () => {});
+  });
+
   /** @param {object} what @param {() => void} undone shows it as it was, once it is taken back */
   async function edit(what, undone) {
     const done = await line.edit(send, item, what, tell, () => {

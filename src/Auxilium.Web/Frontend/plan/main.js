@@ -10,7 +10,6 @@ import { drawChoice } from "./panels/choice.js";
 import { CellEditor } from "./list/editor.js";
 import { runCommand } from "./commands/commands.js";
 import { drawGauge } from "./panels/gauge.js";
-import { listKeys } from "./panels/keys.js";
 import { listenToKeys } from "./commands/keyboard.js";
 import { ListView } from "./list/list.js";
 import { listenToNewTask } from "./list/new-task.js";
@@ -84,7 +83,9 @@ const card = new TaskCard(
 );
 for (const { task, comments, files } of data.talk) store.talked(task, comments, files);
 /** The button at the end gets the focus, but reading starts at the top. */
-const openKeys = () => {
+const openKeys = async () => {
+  const { listKeys } = await import("./panels/keys.js");
+  listKeys(element("keys-list"));
   const dialog = /** @type {HTMLDialogElement} */ (element("keys"));
   dialog.showModal();
   dialog.scrollTop = 0;
@@ -102,7 +103,7 @@ const screen = {
   openPalette: () => openPalette(),
   openPaste: () => void openPaste(),
   openPrices: () => void openPrices(),
-  openKeys,
+  openKeys: () => void openKeys(),
   openExport: () => void openExport(),
   openBaseline: () => void openBaseline(),
   turnTimer: (task) => {
@@ -115,6 +116,7 @@ const screen = {
   },
   openView,
   turnTray: () => turnTray(),
+  turnLoad: () => void loadOf().then((turn) => turn()),
   fit,
   zoom,
   showToday: () => timeline.show(dayOf(store.project.today), 0.3),
@@ -152,13 +154,17 @@ async function openExport() {
   );
   (await exporting)();
 }
+/** Fetched once the plan is drawn. @type {Promise<() => void> | null} */ let loads = null;
+const loadOf = () =>
+  (loads ??= import("./server/load.js").then(({ followLoad }) =>
+    followLoad(store, timeline, board, main.dataset.project ?? ""),
+  ));
 followFields(
   store,
   () => store.unsaved.size + store.drafts.size + unsavedEdits(main.dataset.me ?? "") === 0 && store.typing === null,
 );
 const openPalette = makePalette(store, run, show);
 
-listKeys(element("keys-list"));
 if (isPlan) {
   store.subscribe(() => list.draw());
   store.subscribe(() => timeline.draw());
@@ -297,6 +303,8 @@ if (isPlan) {
 store.changed();
 if (store.rights !== "shared" && store.rights !== "past") {
   followHours(store, main.dataset.project ?? "", data.used);
+  // Marks that can wait for what is looked at first.
+  setTimeout(() => void loadOf(), 2000);
   outbox.resume();
   followLive(store, main.dataset.project ?? "", main.dataset.me ?? "", outbox, (task) => talk.heard(task));
   // Fetched when there are any.

@@ -50,6 +50,7 @@ public sealed class AccountModel(
         (NoticeKind.Reminder, "Somebody set a reminder for me"),
         (NoticeKind.MilestoneSoon, "A milestone is near"),
         (NoticeKind.Drift, "A project I coordinate drifts from its plan"),
+        (NoticeKind.Overbooked, "Somebody in a project I coordinate is overbooked"),
         (NoticeKind.Proposal, "Somebody proposes a change"),
         (NoticeKind.Decided, "What I proposed is decided"),
         (NoticeKind.TimeOff, "Days off are entered for me or my people"),

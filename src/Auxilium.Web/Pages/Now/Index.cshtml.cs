@@ -29,9 +29,12 @@ public sealed class IndexModel(NowQuery query, ProjectsViews views, Proposals pr
     /// <summary>Names to give tasks to.</summary>
     public IReadOnlyList<string> People { get; private set; } = [];
 
+    /// <summary>Who has more to do than time, this week and next.</summary>
+    public IReadOnlyList<Overbooked> Overbooked { get; private set; } = [];
+
     public string Day => today.Date.ToString("dddd d MMMM", CultureInfo.InvariantCulture);
 
-    public bool IsClear => Proposals.Count == 0 && List.Sections.Count == 0 && List.Projects.Count == 0;
+    public bool IsClear => Proposals.Count == 0 && List.Sections.Count == 0 && List.Projects.Count == 0 && Overbooked.Count == 0;
 
     /// <param name="drift">Drift of more than so many days is told from now on.</param>
     /// <param name="cancel">Ends the wait.</param>
@@ -44,6 +47,7 @@ public sealed class IndexModel(NowQuery query, ProjectsViews views, Proposals pr
         Days = view.DriftDays;
         var now = await query.OfAsync(me, User.IsOrganiser(), Days, cancel);
         (List, HasProjects, Leads) = (now.List, now.HasProjects, now.Led.Count > 0);
+        Overbooked = now.Overbooked;
         if (!Leads)
             return;
         Proposals = await proposals.OpenAsync(now.Led, cancel);

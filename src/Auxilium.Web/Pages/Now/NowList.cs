@@ -38,6 +38,9 @@ public sealed record NowTask(
         : Owner.Length > 0 ? Owner
         : "nobody’s";
 
+    /// <summary>Whether whoever looks may take it.</summary>
+    public bool MayTake { get; init; }
+
     public string Holds => HoldsUp is { } held ? $" · holds up {held}" : "";
 }
 
@@ -55,8 +58,12 @@ public sealed record NowList(IReadOnlyList<NowProject> Projects, IReadOnlyList<N
 {
     private const int Most = 25;
 
+    /// <summary>The section of tasks that may be taken.</summary>
+    private const string Open = "open";
+
     /// <param name="projects">The projects that one coordinates.</param>
     /// <param name="tasks">What in them may need somebody.</param>
+    /// <param name="open">Tasks for the team or role of who looks, which nobody has taken.</param>
     /// <param name="eating">Tasks that use more than is done.</param>
     /// <param name="names">Names of people by id.</param>
     /// <param name="today">Today.</param>
@@ -66,6 +73,7 @@ public sealed record NowList(IReadOnlyList<NowProject> Projects, IReadOnlyList<N
     public static NowList Of(
         IReadOnlyList<KnownProject> projects,
         IReadOnlyList<KnownTask> tasks,
+        IReadOnlyList<KnownTask> open,
         IReadOnlyList<(KnownTask Task, int Worked)> eating,
         IReadOnlyDictionary<string, string> names,
         DateOnly today,
@@ -94,6 +102,7 @@ public sealed record NowList(IReadOnlyList<NowProject> Projects, IReadOnlyList<N
             Section("unowned", "Starting in seven days without an owner", "without an owner", unowned, t =>
                 $"starts {Dates.Day(t.Task.Start!.Value)}"
             ),
+            Section(Open, "For your team or role, to be taken", "to be taken", open, t => $"starts {Dates.Day(t.Task.Start!.Value)}"),
             Section("milestones", "Milestones of the next four weeks", "milestones ahead", milestones, Ahead),
             Section(
                 "series",
@@ -114,7 +123,13 @@ public sealed record NowList(IReadOnlyList<NowProject> Projects, IReadOnlyList<N
         NowSection Section(string key, string title, string brief, IEnumerable<KnownTask> all, Func<KnownTask, string> words)
         {
             var found = all.ToList();
-            return new NowSection(key, title, brief, [.. found.Take(Most).Select(t => TaskOf(t, words(t)))], found.Count);
+            return new NowSection(
+                key,
+                title,
+                brief,
+                [.. found.Take(Most).Select(t => TaskOf(t, words(t)) with { MayTake = key == Open })],
+                found.Count
+            );
         }
 
         NowTask TaskOf(KnownTask known, string words)

@@ -1,5 +1,6 @@
 using Auxilium.Planning.Plans;
 using Auxilium.Storage.Access;
+using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
 using Auxilium.Storage.Tracking;
 
@@ -16,10 +17,21 @@ public sealed record NowAnswer(
     bool HasProjects,
     IReadOnlyList<KnownProject> Projects,
     IReadOnlyList<string> People
-);
+)
+{
+    /// <summary>Who has more to do than time, this week and next.</summary>
+    public IReadOnlyList<Overbooked> Overbooked { get; init; } = [];
+}
 
 /// <summary>Asks all projects of somebody what needs them, in a number of statements that does not grow with the projects.</summary>
-public sealed class NowQuery(AcrossPlans across, ProjectRoles roles, Storage.People.Directory directory, Today today)
+public sealed class NowQuery(
+    AcrossPlans across,
+    ProjectRoles roles,
+    Storage.People.Directory directory,
+    LoadAcross load,
+    PlanStore store,
+    Today today
+)
 {
     /// <param name="person">Who asks.</param>
     /// <param name="isOrganiser">Whether they may do everything.</param>
@@ -42,9 +54,13 @@ public sealed class NowQuery(AcrossPlans across, ProjectRoles roles, Storage.Peo
         var all = await directory.AllAsync(cancel);
         var known = led.Count == 0 ? [] : await across.ProjectsAsync(led, today.Date, cancel);
         List<KnownProject> going = [.. known.Where(p => p.Status is not (ProjectStatus.OnHold or ProjectStatus.Finished))];
+        var me = all.FirstOrDefault(p => p.Id == person);
+        List<Guid> member = [.. mine.Where(r => r.Value >= ProjectRole.Member).Select(r => r.Key)];
+        var open = me is null ? [] : await across.OpenAsync(member, [me.Team, me.Role], cancel);
         var list = NowList.Of(
             going,
             tasks,
+            open,
             eating,
             all.ToDictionary(p => p.Id, p => p.Name),
             today.Date,
@@ -58,6 +74,17 @@ public sealed class NowQuery(AcrossPlans across, ProjectRoles roles, Storage.Peo
             mine.Count > 0,
             going,
             [.. all.Where(p => p.LeftOn is null).Select(p => p.Name)]
-        );
+        )
+        {
+            Overbooked = await OverbookedAsync(person, led, cancel),
+        };
+    }
+
+    /// <summary>Those on the projects that somebody coordinates, and they themselves.</summary>
+    private async Task<IReadOnlyList<Overbooked>> OverbookedAsync(string person, List<Guid> led, CancellationToken cancel)
+    {
+        var theirs = await store.MembersAsync(led, cancel);
+        theirs.Add(person);
+        return await load.OverbookedAsync(p => theirs.Contains(p.Id), today.Date, cancel);
     }
 }

@@ -7,6 +7,7 @@ using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Typing;
+using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
 using Microsoft.AspNetCore.Mvc;
@@ -55,6 +56,10 @@ public sealed partial class PersonModel
 
     [BindProperty]
     public string[] Week { get; set; } = new string[7];
+
+    /// <summary>How much of their working time they give, as it is typed.</summary>
+    [BindProperty]
+    public string? Availability { get; set; }
 
     [BindProperty]
     public bool? Organiser { get; set; }
@@ -112,6 +117,7 @@ public sealed partial class PersonModel
         HourlyRate = Known(nameof(HourlyRate), HourlyRate, Money(Row.HourlyRate));
         OvertimeRate = Known(nameof(OvertimeRate), OvertimeRate, Money(Row.OvertimeRate));
         CostPerUse = Known(nameof(CostPerUse), CostPerUse, Money(Row.CostPerUse));
+        Availability = Known(nameof(Availability), Availability, AvailabilityText.Of(PersonTimes.Read(Row.Availability)));
         Organiser = Known(nameof(Organiser), Organiser, Account?.IsOrganiser);
         Maker = Known(nameof(Maker), Maker, Account?.MayMakeProjects);
         Week = isTyped(nameof(Week)) && Week.Length == 7 ? [.. Week.Select(day => day ?? "")] : ReadWeek(Row.Calendar);
@@ -137,6 +143,10 @@ public sealed partial class PersonModel
         if (User.IsOrganiser())
             await ReadAboutAsync(cancel);
         Row.Calendar = Week.All(string.IsNullOrWhiteSpace) ? null : WriteWeek(Week);
+        if (AvailabilityText.TryParse(Availability ?? "", today.Date, out var available, out var why))
+            Row.Availability = PersonTimes.Write(available);
+        else
+            Wrong(nameof(Availability), why);
         if (!ModelState.IsValid)
             return Page();
         var (organiser, maker) = (Organiser == true, Maker == true || Organiser == true);
@@ -172,6 +182,7 @@ public sealed partial class PersonModel
             ["hourly rate"] = Money(row.HourlyRate),
             ["overtime rate"] = Money(row.OvertimeRate),
             ["cost per task"] = Money(row.CostPerUse),
+            ["availability"] = row.Availability ?? "",
         };
 
     private async Task ReadAboutAsync(CancellationToken cancel)

@@ -37,6 +37,7 @@ public sealed class IndexModel(
     ClosedProjects closed,
     Folders folders,
     ProjectsViews views,
+    LoadAcross load,
     Today today
 ) : PageModel
 {
@@ -95,7 +96,13 @@ public sealed class IndexModel(
         var me = User.PersonId();
         _mine = await roles.AllOfAsync(me, User.IsOrganiser(), cancel);
         View = await views.OfAsync(me, cancel);
-        var all = (await across.ProjectsAsync([.. _mine.Keys], today.Date, cancel)).Select(known => new ProjectSummary(known)).ToList();
+        var overbooked = await load.OverbookedAsync(_ => true, today.Date, cancel);
+        var all = (await across.ProjectsAsync([.. _mine.Keys], today.Date, cancel))
+            .Select(known => new ProjectSummary(known)
+            {
+                Overbooked = overbooked.Count(over => over.Person is not null && over.Projects.Contains(known.Id)),
+            })
+            .ToList();
         All = all.Count;
         Columns = ProjectColumn.Of(all);
         var shown = ProjectColumn.Find(Columns, View.Sort).Sorted(all.Where(p => !View.Hidden.Contains(p.StatusKey)), View.Down).ToList();

@@ -32,6 +32,7 @@ public sealed record ProjectColumn(
         // The furthest behind its time first.
         new("behind", "Progress against time", p => p.Plan is null ? null : p.Progress - (p.Passed ?? 0)),
         new("overdue", "Overdue tasks", p => -p.CountOf(TaskState.Overdue)),
+        new("overbooked", "Overbooked", p => -p.Overbooked, p => p.Overbooked == 0 ? "" : $"{p.Overbooked}"),
         new("spare", "Spare days", p => p.Plan?.Spare, p => p.ShortSpare),
         new("drift", "Drift", p => -p.Plan?.Drift, p => p.ShortDrift),
         new("chance", "Chance", p => p.Known.Chance, p => p.Chance),

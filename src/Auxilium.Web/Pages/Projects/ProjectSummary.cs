@@ -27,6 +27,13 @@ public sealed record ProjectSummary(KnownProject Known)
 
     public Guid Id => Known.Id;
 
+    /// <summary>How many people with work in it are overbooked on such days, this week and next.</summary>
+    public int Overbooked { get; init; }
+
+    /// <summary>“2 people overbooked this week and next”; <c>null</c> where nobody is.</summary>
+    public string? OverbookedWords =>
+        Overbooked == 0 ? null : $"{Overbooked} {(Overbooked == 1 ? "person" : "people")} overbooked this week and next";
+
     public string Name => Known.Name;
 
     /// <summary>Its dates; <c>null</c> where they cannot be worked out.</summary>

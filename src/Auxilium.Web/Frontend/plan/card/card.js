@@ -139,7 +139,7 @@ export class TaskCard {
         ...offerLink(this.#store, card, send),
       ]),
       this.#section("Dates", phase ? [deadline(this.#store, card, send)] : dateParts(this.#store, card, send)),
-      this.#section("People", peopleParts(card, send)),
+      this.#section("People", peopleParts(this.#store, card, send)),
       ...(phase ? [] : [this.#section("Work", workParts(this.#store, card, send))]),
       ...(phase ? [] : [this.#section("Progress", progressParts(this.#store, card, send))]),
       this.#section("Hours", hoursParts(this.#store, card, this.#outbox.project)),

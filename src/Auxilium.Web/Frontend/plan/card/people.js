@@ -2,11 +2,12 @@
 // Who works on a task: its owner, those who help and with how much of their time, and what more hands do to it.
 
 /** @import { Card } from "../state/types.js" */
+/** @import { Store } from "../state/store.js" */
 /** @import { SendEdit } from "./sections.js" */
 import { choiceField, element, quietButton, textField } from "./fields.js";
 
-/** @param {Card} card @param {SendEdit} send */
-export function peopleParts(card, send) {
+/** @param {Store} store @param {Card} card @param {SendEdit} send */
+export function peopleParts(store, card, send) {
   const task = card.id;
   const [owner, ...helpers] = card.people;
   const others = (/** @type {string} */ id) => card.people.filter((person) => person.id !== id);
@@ -77,12 +78,14 @@ export function peopleParts(card, send) {
     );
   if (card.effortHours !== null && card.people.length > 0)
     parts.push(element("p", { class: "hint" }, `Effort: ${card.effortHours} h of all together.`));
+  const overbooked = store.overbooked.get(`${task} ${owner?.id}`);
+  if (overbooked) parts.push(element("p", { class: "away" }, `${overbooked}.`));
   for (const sentence of card.away) parts.push(element("p", { class: "away" }, sentence));
   return parts;
 }
 
 /** @param {Card["people"][number]} person */
-const assignmentOf = ({ id, share, effort }) => ({ person: id, share, ...(effort === null ? {} : { effort }) });
+export const assignmentOf = ({ id, share, effort }) => ({ person: id, share, ...(effort === null ? {} : { effort }) });
 
 /**
  * Who is to help, of which task, while it is asked what that does: the card may be redrawn meanwhile.

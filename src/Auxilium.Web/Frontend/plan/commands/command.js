@@ -28,6 +28,7 @@
  * @property {(task: string) => void} turnTimer starts the timer on a task, or stops it
  * @property {(part?: "columns") => void} openView
  * @property {() => void} turnTray
+ * @property {() => void} turnLoad shows the load under the timeline, or hides it
  * @property {(rows: Row[]) => void} fit brings rows into the timeline
  * @property {(by: number) => void} zoom
  * @property {() => void} showToday

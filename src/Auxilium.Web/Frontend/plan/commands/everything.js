@@ -38,6 +38,12 @@ export const EVERYTHING = [
     can: ({ store }) => store.whyNot,
     run: ({ openBaseline }) => openBaseline(),
   },
+  {
+    name: "releaseLevelling",
+    title: "Release levelling",
+    can: ({ store }) => store.whyNot,
+    run: ({ actions }) => actions.send({ type: "releaseLevelling" }),
+  },
   { name: "moved", title: "See what moved", run: ({ openMoves }) => openMoves() },
   { name: "keys", title: "List of keys", keys: "?", everywhere: true, run: ({ openKeys }) => openKeys() },
 ];

@@ -31,6 +31,7 @@ export const VIEWING = [
     title: "Two lines for long names, or one",
     run: ({ store }) => store.show({ wrap: !store.view.wrap }),
   },
+  { name: "load", title: "Load under the timeline", can: onTimeline, run: ({ turnLoad }) => turnLoad() },
   { name: "tray", title: "Tasks without a date", can: onTimeline, run: ({ turnTray }) => turnTray() },
   { name: "showAll", title: "Show everything, in the plan’s order", run: ({ store }) => store.show(EVERYTHING) },
   { name: "today", title: "Go to today", can: onTimeline, run: ({ showToday }) => showToday() },

@@ -232,6 +232,7 @@ export class ListView {
       this.#store.isFlat,
       col,
       ownerOf(this.#store, row)?.initials,
+      this.#store.overbooked.get(`${row.id} ${row.owner}`),
       drafts.map((draft) => draft && [draft.text, draft.problem, draft.saving]),
     ]);
     let drawn = this.#drawn.get(row.id);
@@ -461,8 +462,10 @@ function whole(minutes, col) {
 function owner(store, row) {
   const person = ownerOf(store, row);
   if (person) {
-    const title = person.name + (row.helpers > 0 ? ` and ${row.helpers} more` : "");
-    return [{ ...picture("initials", title), text: person.initials, data: { hue: String(person.hue) } }];
+    const over = store.overbooked.get(`${row.id} ${person.id}`);
+    const title = person.name + (row.helpers > 0 ? ` and ${row.helpers} more` : "") + (over ? `: ${over}` : "");
+    const name = over ? "initials is-overbooked" : "initials";
+    return [{ ...picture(name, title), text: person.initials, data: { hue: String(person.hue) } }];
   }
   const lacks = row.kind === "task" && row.state !== "done" && row.start !== null;
   return lacks ? [{ ...picture("owner-none", "No owner"), text: "?" }] : [];

@@ -35,6 +35,8 @@ export class Store {
    */
   talk = new Map();
   /** By id: hours worked on a row. @type {Map<string, import("./types.js").Used>} */ used = new Map();
+  /** By "task person": in words, that they are overbooked while it is on. @type {Map<string, string>} */ overbooked =
+    new Map();
   /** Other projects, once one has asked for them. @type {{ id: string, name: string, start: number, finish: number }[]} */ others =
     [];
   /**

@@ -26,7 +26,7 @@
  * @property {string | null} waitsFor
  * @property {string | null} fixed
  * @property {boolean} pinned
- * @property {"before" | "behind" | "both" | null} fixedSides where brackets stand around the date
+ * @property {"before" | "behind" | "both" | "level" | null} fixedSides where brackets stand around the date
  * @property {string | null} warning
  * @property {string | null} stretches minutes at which work begins and pauses in turn, where it pauses
  * @property {number | null} deadline

@@ -161,6 +161,9 @@ function bar(store, row, at, scale) {
   }
   if (row.fixedSides === "before" || row.fixedSides === "both") parts.push(bracket("from", x - 2, y, -3));
   if (row.fixedSides === "behind" || row.fixedSides === "both") parts.push(bracket("to", x + width + 2, y, 3));
+  // Levelling sets a bar down a step.
+  if (row.fixedSides === "level")
+    parts.push({ key: "from", tag: "path", at: { d: `M${x - 10} ${y + 3}h4v6h4v6`, class: "bracket" } });
   if (row.deadline !== null) parts.push(deadlineMark(row.deadline, row.finish, at, scale));
   return parts;
 }
