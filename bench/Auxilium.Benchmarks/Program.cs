@@ -10,6 +10,12 @@ if (args is ["commits"])
     return;
 }
 
+if (args is ["levelling"])
+{
+    LevellingGap.Run();
+    return;
+}
+
 // In one process: nothing is generated and built, so it runs without a network.
 var config = DefaultConfig.Instance.AddJob(Job.ShortRun.WithIterationCount(10).WithToolchain(InProcessEmitToolchain.Instance));
 BenchmarkSwitcher.FromAssembly(typeof(Program).Assembly).Run(args, config);
