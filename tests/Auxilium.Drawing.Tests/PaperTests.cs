@@ -4,6 +4,7 @@ using Auxilium.Drawing.Ink;
 using Auxilium.Drawing.Paper;
 using Auxilium.Drawing.Sheets;
 using Auxilium.Exchange.Tables;
+using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Facts;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
@@ -71,6 +72,7 @@ public sealed class PaperTests : IDisposable
         {
             "month" => new MonthSheet(table, Today, new SheetWishes()),
             "chains" => new ChainsSheet(table, Today, new SheetWishes(), _letters),
+            "load" => new LoadSheet(table, Today, new SheetWishes(), [], _letters),
             "outline" => new OutlineSheet(table, Today, new SheetWishes(), _letters),
             "timeline" => new PlanSheet(table, Today, new SheetWishes(HasList: false), _letters),
             _ => new PlanSheet(table, Today, new SheetWishes(), _letters),
@@ -153,6 +155,7 @@ public sealed class PaperTests : IDisposable
     [InlineData("month")]
     [InlineData("chains")]
     [InlineData("outline")]
+    [InlineData("load")]
     public void Pages_hold_all_of_a_sheet_and_nothing_hangs_over_their_edges(string sheet)
     {
         foreach (var (paper, landscape) in new[] { ("a4", true), ("a4", false), ("a3", true), ("letter", false) })
@@ -335,9 +338,35 @@ public sealed class PaperTests : IDisposable
     }
 
     [Fact]
+    public void Load_says_who_has_how_much_in_which_week_and_what_is_too_much()
+    {
+        static PlanTask Given(PlanTask task, string to) => task with { Assignments = [new(to)] };
+        var plan = PlanText
+            .Plan("Fence 2d\nPower 2d\nWater 1d")
+            .With("Fence", task => Given(task, "ann"))
+            .With("Power", task => Given(task, "ann"))
+            .With("Water", task => Given(task, "bo")) with
+        {
+            People = [new("ann", "Ann Lee", "AL"), new("bo", "Bo Ek", "BE")],
+            Project = Fair().Project with { Start = PlanTime.At(2027, 5, 17, 9) },
+        };
+
+        var text = Tool.TextOf(Pdf(Draw(plan, table => SheetOf("load", table))));
+
+        Assert.Matches(@"Ann Lee\s2 days too full", text);
+        Assert.Matches(@"32\s2 d over", text);
+        Assert.Matches(@"8\sof 40", text);
+        Assert.Contains(
+            "Nobody has anything to do.",
+            Tool.TextOf(Pdf(Draw(Fair(), table => SheetOf("load", table)))),
+            StringComparison.Ordinal
+        );
+    }
+
+    [Fact]
     public void A_plan_without_rows_is_a_page_too()
     {
-        foreach (var sheet in new[] { "plan", "timeline", "month", "chains", "outline" })
+        foreach (var sheet in new[] { "plan", "timeline", "month", "chains", "outline", "load" })
         foreach (var fit in Enum.GetValues<Fit>())
         {
             var plan = Fair() with { Tasks = [], Links = [] };

@@ -63,6 +63,7 @@ public class ExportApiTests(DemoApp demo) : IClassFixture<DemoApp>
     [InlineData("chains")]
     [InlineData("outline")]
     [InlineData("report")]
+    [InlineData("load")]
     public async Task Every_screen_is_drawn_in_each_format_and_says_how_many_pages_it_has(string screen)
     {
         foreach (var format in new[] { "pdf", "png", "svg" })
@@ -76,7 +77,7 @@ public class ExportApiTests(DemoApp demo) : IClassFixture<DemoApp>
         using var svg = await ExportAsync($"format=svg&screen={screen}&title=Our%20fair");
         var drawn = await svg.Content.ReadAsStringAsync();
         Assert.Contains("Our fair", drawn, StringComparison.Ordinal);
-        Assert.Contains("Open", drawn, StringComparison.Ordinal);
+        Assert.Contains(screen == "load" ? "Hours by week" : "Open", drawn, StringComparison.Ordinal);
     }
 
     [Fact]
@@ -124,7 +125,7 @@ public class ExportApiTests(DemoApp demo) : IClassFixture<DemoApp>
     [Theory]
     [InlineData("", "“format” is pdf, png, svg, xlsx, csv, ics, document.")]
     [InlineData("format=doc", "“format” is pdf, png, svg, xlsx, csv, ics, document.")]
-    [InlineData("format=pdf&screen=wall", "“screen” is plan, timeline, month, chains, outline, report.")]
+    [InlineData("format=pdf&screen=wall", "“screen” is plan, timeline, month, chains, outline, load, report.")]
     [InlineData("format=pdf&paper=b5", "“paper” is a4, a3,")]
     [InlineData("format=pdf&fit=all", "“fit” is page, pages or one.")]
     [InlineData("format=pdf&colours=red", "“colours” is colour or ink.")]

@@ -96,6 +96,7 @@ public class SharedExportTests(DemoApp demo) : IClassFixture<DemoApp>
     [InlineData("format=document", "cannot be exported whole")]
     [InlineData("format=csv&columns=name,owner", "“columns” are some of no, name, length, start, finish.")]
     [InlineData("format=csv&columns=name,own:code", "“columns” are some of")]
+    [InlineData("format=pdf&screen=load", "What people have to do is not shown by a link.")]
     public async Task What_a_link_does_not_show_cannot_be_asked_for(string query, string why)
     {
         var link = await LinkAsync(await demo.Api.CreateAsync(Plan), ("AllowsExport", "true"), ("columns", "length"));

@@ -123,6 +123,8 @@ internal sealed class Handouts(OwnAddress address, OrganisationClock clock, Orga
     {
         if (link is not null && !query.Wanted.IsForLinks)
             throw new ExportProblem("A plan that is seen by a link cannot be exported whole.", "format");
+        if (link is not null && query.Wanted.IsDrawn && !query.ScreenDrawn.IsForLinks)
+            throw new ExportProblem("What people have to do is not shown by a link.", "screen");
         var known = link is var (of, _) ? SharedColumns.OfTables(of.Columns) : PlanTable.ColumnsOf(plan.Schedule.Plan);
         var columns = query.ColumnsAmong(known)
             ?? (link is null ? null : [.. PlanTable.Usual.Where(column => known.Any(k => k.Key == column.Key))]);
@@ -145,7 +147,10 @@ internal sealed class Handouts(OwnAddress address, OrganisationClock clock, Orga
             link?.Link.Columns
         )
         {
-            Hours = link is null && query.Wanted.Name == "xlsx" ? await hours.AllOfAsync(plan.Project, cancel) : [],
+            Hours =
+                link is null && (query.Wanted.Name == "xlsx" || query.Screen == "load")
+                    ? await hours.AllOfAsync(plan.Project, cancel)
+                    : [],
         };
     }
 }

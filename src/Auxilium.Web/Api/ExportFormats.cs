@@ -89,6 +89,9 @@ internal sealed record ExportFormat(
     Func<Handout, Action<int, int>, CancellationToken, ExportedFile> Write
 )
 {
+    /// <summary>Whether it is a picture or paper.</summary>
+    public bool IsDrawn => Name is "pdf" or "png" or "svg";
+
     /// <summary>Every format. A new one is a line here, and one in the dialog.</summary>
     public static ImmutableArray<ExportFormat> All { get; } =
     [

@@ -20,7 +20,7 @@ internal sealed record ExportQuery
     [Description("pdf, png, svg, xlsx, csv, ics or document.")]
     public string? Format { get; init; }
 
-    [Description("Of PDF, PNG and SVG: plan, timeline, month, chains, outline or report.")]
+    [Description("Of PDF, PNG and SVG: plan, timeline, month, chains, outline, load or report.")]
     public string? Screen { get; init; }
 
     [Description("Ids of rows, with commas between, or “first..last” for those from one to another; all when left out.")]

@@ -11,6 +11,9 @@ namespace Auxilium.Web.Api;
 /// <param name="IsWide">Whether it is wider than high, so that its page is landscape and one holds it.</param>
 internal sealed record ExportScreen(string Name, string Title, bool IsWide, Func<Handout, SheetWishes, Lettering, Sheet> Make)
 {
+    /// <summary>Whether those who see a plan by a link may have it too.</summary>
+    public bool IsForLinks { get; init; } = true;
+
     /// <summary>Every one. A new one is a line here, and one in the dialog.</summary>
     public static ImmutableArray<ExportScreen> All { get; } =
     [
@@ -21,6 +24,12 @@ internal sealed record ExportScreen(string Name, string Title, bool IsWide, Func
         new("month", "Month", false, (handout, wishes, _) => new MonthSheet(handout.Table, handout.Today, wishes)),
         new("chains", "Chains", true, (handout, wishes, letters) => new ChainsSheet(handout.Table, handout.Today, wishes, letters)),
         new("outline", "Outline", true, (handout, wishes, letters) => new OutlineSheet(handout.Table, handout.Today, wishes, letters)),
+        new("load", "Load", true, (handout, wishes, letters) =>
+            new LoadSheet(handout.Table, handout.Today, wishes, handout.Hours, letters)
+        )
+        {
+            IsForLinks = false,
+        },
         new("report", "Report", false, (handout, _, letters) =>
             new TextSheet(ReportBlocks.Of(ReportView.Of(handout.Plan, handout.Today, handout.Columns)), letters)
         ),

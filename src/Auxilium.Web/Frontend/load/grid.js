@@ -10,8 +10,10 @@ const HEIGHTS = { team: 46, person: 46, open: 46, task: 32, elsewhere: 32 };
 const WIDTHS = { day: 58, week: 92, month: 104 };
 const NAMES = 232;
 const HEAD = 44;
-const SPARE = 4;
+const SPARE = 1; // columns on each side of those in sight
 const STEPS = 20;
+
+/** @typedef {{ node: HTMLElement, cells: HTMLElement, first: number, last: number }} Line a row or the head, and the columns it has */
 
 /**
  * @typedef {object} Acts what the grid asks of the page
@@ -30,8 +32,8 @@ export class LoadGrid {
   /** @type {number[]} */ #tops = [];
   /** @type {Column[]} */ #columns = [];
   /** @type {Scale} */ #scale = "day";
-  /** @type {Map<string, HTMLElement>} */ #drawn = new Map();
-  #view = "";
+  /** @type {Map<string, Line>} */ #drawn = new Map();
+  /** @type {Line | null} */ #heads = null;
   #at = { row: 0, column: -1 };
   #past = 0;
   #waiting = false;
@@ -65,7 +67,7 @@ export class LoadGrid {
     this.#frame.setAttribute("aria-rowcount", String(rows.length + 1));
     this.#frame.setAttribute("aria-colcount", String(columns.length + 1));
     this.#at.row = Math.min(this.#at.row, Math.max(0, rows.length - 1));
-    this.#view = "";
+    this.#heads = null;
     this.#drawn.clear();
     if (isOther) {
       const today = Math.max(
@@ -118,38 +120,56 @@ export class LoadGrid {
 
   #draw() {
     const { scrollTop, scrollLeft, clientHeight, clientWidth } = this.#frame;
-    const width = this.#width;
-    const first = Math.max(0, Math.floor(scrollLeft / width / SPARE) * SPARE - SPARE);
-    const last = Math.min(this.#columns.length, first + Math.ceil(clientWidth / width) + 3 * SPARE);
-    const view = `${first} ${last} ${this.#scale}`;
-    if (view !== this.#view) {
-      this.#view = view;
-      this.#drawn.clear();
+    const first = Math.max(0, Math.floor(scrollLeft / this.#width) - SPARE);
+    const last = Math.min(this.#columns.length, Math.ceil((scrollLeft + clientWidth - NAMES) / this.#width) + SPARE);
+    const focused = document.activeElement;
+    const had = focused instanceof HTMLElement && this.#sheet.contains(focused);
+    if (!this.#heads) {
+      const cells = element("div", { class: `load-cells is-${this.#scale}`, role: "presentation" });
+      this.#heads = { node: this.#head, cells, first, last: first };
       this.#head.replaceChildren(
         element("div", { class: "load-corner", role: "columnheader", "aria-colindex": "1" }, "Hours"),
-        this.#heads(first, last),
+        cells,
       );
     }
-    const kept = new Map();
-    let row = this.#rowAt(scrollTop);
-    for (; row < this.#rows.length && (this.#tops[row] ?? 0) < scrollTop + clientHeight; row++) {
-      const of = this.#rows[row];
-      if (!of) continue;
-      kept.set(of.key, this.#drawn.get(of.key) ?? this.#rowOf(of, row, first, last));
+    this.#fill(this.#heads, first, last, (column) => this.#headOf(column));
+    /** @type {Map<string, Line>} */ const kept = new Map();
+    let at = this.#rowAt(scrollTop);
+    for (; at < this.#rows.length && (this.#tops[at] ?? 0) < scrollTop + clientHeight; at++) {
+      const row = this.#rows[at];
+      if (!row) continue;
+      const line = this.#drawn.get(row.key) ?? this.#lineOf(row, at, first);
+      this.#fill(line, first, last, (column) => this.#cellIn(row, column, at));
+      kept.set(row.key, line);
     }
-    if (kept.size === this.#drawn.size && [...kept.keys()].every((key) => this.#drawn.has(key))) return;
-    const focused = document.activeElement;
-    const had = focused instanceof HTMLElement && this.#sheet.contains(focused) ? this.#at : null;
-    // What stays in sight is left as it is: rows that are put in again would all be laid out again.
+    // What stays in sight is left as it is: what is put in again would all be laid out again.
     if (this.#drawn.size === 0) this.#sheet.replaceChildren();
-    for (const [key, line] of this.#drawn) if (!kept.has(key)) line.remove();
+    for (const [key, { node }] of this.#drawn) if (!kept.has(key)) node.remove();
     let next = this.#sheet.firstChild;
-    for (const line of kept.values()) {
-      if (next && line === next) next = next.nextSibling;
-      else this.#sheet.insertBefore(line, next);
+    for (const { node } of kept.values()) {
+      if (next && node === next) next = next.nextSibling;
+      else this.#sheet.insertBefore(node, next);
     }
     this.#drawn = kept;
     if (had && document.activeElement !== focused) this.#cellAt()?.focus({ preventScroll: true });
+  }
+
+  /**
+   * Gives a line the columns that are in sight, and keeps those it has of them.
+   * @param {Line} line @param {number} first @param {number} last @param {(column: number) => HTMLElement} make
+   */
+  #fill(line, first, last, make) {
+    const { cells } = line;
+    if (line.first === first && line.last === last) return;
+    if (line.first >= last || line.last <= first) {
+      cells.replaceChildren();
+      line.first = line.last = first;
+    }
+    for (; line.first < first; line.first++) cells.firstChild?.remove();
+    for (; line.last > last; line.last--) cells.lastChild?.remove();
+    while (line.first > first) cells.prepend(make(--line.first));
+    while (line.last < last) cells.append(make(line.last++));
+    cells.style.transform = `translateX(${first * this.#width}px)`;
   }
 
   /** The row that stands at a height. @param {number} y */
@@ -163,37 +183,29 @@ export class LoadGrid {
     return Math.max(0, low);
   }
 
-  /** @param {number} first @param {number} last */
-  #heads(first, last) {
-    const heads = element("div", { class: `load-cells is-${this.#scale}`, role: "presentation" });
-    heads.style.transform = `translateX(${first * this.#width}px)`;
-    for (let at = first; at < last; at++) {
-      const column = this.#columns[at];
-      if (!column) continue;
-      const mark = column.today ? " is-today" : "";
-      heads.append(
-        element(
-          "div",
-          {
-            class: `load-day${mark}${column.rest ? " is-rest" : ""}`,
-            role: "columnheader",
-            "aria-colindex": String(at + 2),
-          },
-          element("b", {}, column.today && this.#scale === "day" ? "today" : column.head),
-          element("span", {}, column.sub),
-        ),
-      );
-    }
-    return heads;
+  /** @param {number} at */
+  #headOf(at) {
+    const column = /** @type {Column} */ (this.#columns[at]);
+    return element(
+      "div",
+      {
+        class: `load-day${column.today ? " is-today" : ""}${column.rest ? " is-rest" : ""}`,
+        role: "columnheader",
+        "aria-colindex": String(at + 2),
+      },
+      element("b", {}, column.today && this.#scale === "day" ? "today" : column.head),
+      element("span", {}, column.sub),
+    );
   }
 
-  /** @param {LoadRow} row @param {number} at @param {number} first @param {number} last */
-  #rowOf(row, at, first, last) {
-    const line = element("div", { class: `load-row is-${row.kind}`, role: "row", "aria-rowindex": String(at + 2) });
-    line.style.top = `${this.#tops[at]}px`;
-    line.dataset.row = String(at);
+  /** A row with its name, and no columns yet. @param {LoadRow} row @param {number} at @param {number} first @returns {Line} */
+  #lineOf(row, at, first) {
+    const node = element("div", { class: `load-row is-${row.kind}`, role: "row", "aria-rowindex": String(at + 2) });
+    node.style.top = `${this.#tops[at]}px`;
+    node.dataset.row = String(at);
     const name = element("div", { class: "load-name", role: "rowheader", tabindex: "-1", "aria-colindex": "1" });
     name.dataset.column = "-1";
+    if (at === this.#at.row && this.#at.column < 0) name.tabIndex = 0;
     if (row.open !== null) {
       name.setAttribute("aria-expanded", String(row.open));
       name.append(element("span", { class: "load-fold", "aria-hidden": "true" }, row.open ? "−" : "+"));
@@ -202,26 +214,24 @@ export class LoadGrid {
       element("span", { class: "load-who" }, element("b", {}, row.name), element("span", {}, this.#acts.title(row))),
     );
     const cells = element("div", { class: `load-cells is-${this.#scale}`, role: "presentation" });
-    cells.style.transform = `translateX(${first * this.#width}px)`;
-    for (let column = first; column < last; column++) {
-      const of = this.#columns[column];
-      if (of) cells.append(this.#cell(row, of, column));
-    }
-    line.append(name, cells);
-    if (row.work?.start && row.work.finish && this.#scale !== "month") this.#bar(line, row);
-    this.#mark(line, at);
-    return line;
+    node.append(name, cells);
+    if (row.work?.start && row.work.finish && this.#scale !== "month") this.#bar(node, row);
+    return { node, cells, first, last: first };
+  }
+
+  /** @param {LoadRow} row @param {number} column @param {number} at which row it is */
+  #cellIn(row, column, at) {
+    const cell = this.#cell(row, /** @type {Column} */ (this.#columns[column]), column);
+    if (at === this.#at.row && column === this.#at.column) cell.tabIndex = 0;
+    return cell;
   }
 
   /** @param {LoadRow} row @param {Column} column @param {number} at */
   #cell(row, column, at) {
     const cell = cellOf(row, column, this.#past);
     const { load, capacity, over, days } = cell;
-    const node = element(
-      "div",
-      { role: "gridcell", tabindex: "-1", "aria-colindex": String(at + 2) },
-      element("span", { class: "load-said" }, said(row, column, cell)),
-    );
+    const label = said(row, column, cell);
+    const node = element("div", { role: "gridcell", tabindex: "-1", "aria-colindex": String(at + 2) });
     node.dataset.column = String(at);
     let kind = "load-cell";
     if (column.rest) kind += " is-rest";
@@ -229,8 +239,11 @@ export class LoadGrid {
     if (days > 0) kind += " is-over";
     else if (capacity === 0 && load === 0) kind += " is-off";
     node.className = kind;
-    if (load < 0.5) return node;
-    node.append(element("b", { "aria-hidden": "true" }, hours(load)));
+    if (load < 0.5) {
+      node.ariaLabel = label;
+      return node;
+    }
+    node.append(element("span", { class: "load-said" }, label), element("b", { "aria-hidden": "true" }, hours(load)));
     if (days > 0)
       node.append(
         element(
@@ -244,6 +257,7 @@ export class LoadGrid {
     if (capacity === null) return node;
     // What there is time for; of what is too much, the rest of the bar.
     const share = days > 0 ? (load - over) / load : load / capacity;
+    node.classList.add("is-filled");
     node.append(element("i", { class: `load-fill f${Math.max(1, Math.round(share * STEPS))}` }));
     return node;
   }
@@ -264,17 +278,10 @@ export class LoadGrid {
     line.append(bar);
   }
 
-  /** Whichever can have the focus. @param {HTMLElement} line @param {number} at */
-  #mark(line, at) {
-    if (at !== this.#at.row) return;
-    const cell = line.querySelector(`[data-column="${this.#at.column}"]`);
-    cell?.setAttribute("tabindex", "0");
-  }
-
   #cellAt() {
     const row = this.#rows[this.#at.row];
     const line = row && this.#drawn.get(row.key);
-    return /** @type {HTMLElement | null} */ (line?.querySelector(`[data-column="${this.#at.column}"]`) ?? null);
+    return /** @type {HTMLElement | null} */ (line?.node.querySelector(`[data-column="${this.#at.column}"]`) ?? null);
   }
 
   /** @param {number} row @param {number} column */
@@ -399,7 +406,7 @@ export class LoadGrid {
       if (now === days && to === over) return;
       [days, over] = [now, to];
       this.#frame.querySelector(".is-target")?.classList.remove("is-target");
-      if (to) this.#drawn.get(to.key)?.classList.add("is-target");
+      if (to) this.#drawn.get(to.key)?.node.classList.add("is-target");
       this.#acts.drag(row, days, over, false);
     });
     listen("pointerup", () => end(true));

@@ -38,6 +38,7 @@ import { listenToLinks } from "./timeline/link-panel.js";
 import { Timeline } from "./timeline/timeline.js";
 import { printPlan } from "./panels/print.js";
 import { makeToolbar } from "./panels/toolbar.js";
+import { part } from "../shared/part.js";
 import { runsOn, startTimer, stopTimer } from "../shared/timer.js";
 
 const element = (/** @type {string} */ id) => /** @type {HTMLElement} */ (document.getElementById(id));
@@ -59,12 +60,11 @@ const list = new ListView(store, sight, element("list"));
 const editor = new CellEditor(store, list, actions);
 const timeline = new Timeline(store, sight, element("timeline"), list, remembered("scale", "weeks"));
 const talk = new TaskTalk(store, main.dataset.project ?? "", main.dataset.token ?? "");
-/** @type {Promise<ReturnType<import("./panels/repeat.js").makeRepeat>> | null} */ let repeating = null;
+/** Parts that are fetched when they are wanted: most who open a plan paste no list and set up no series. */
+const later = (/** @type {() => Promise<any>} */ fetch) => part(fetch, (said) => store.tell(said));
+const repeating = later(async () => (await import("./panels/repeat.js")).makeRepeat(store, outbox, actions));
 /** @param {import("./state/types.js").Row} row @param {import("./state/types.js").CardRepeat | null} [known] */
-async function openRepeat(row, known) {
-  repeating ??= import("./panels/repeat.js").then(({ makeRepeat }) => makeRepeat(store, outbox, actions));
-  (await repeating)(row, known);
-}
+const openRepeat = (row, known) => void repeating((open) => open(row, known));
 const card = new TaskCard(
   store,
   outbox,
@@ -77,19 +77,20 @@ const card = new TaskCard(
         )?.focus(),
   ({ id, repeats }) => {
     const row = store.row(id);
-    if (row) void openRepeat(row, repeats);
+    if (row) openRepeat(row, repeats);
   },
   talk,
 );
 for (const { task, comments, files } of data.talk) store.talked(task, comments, files);
+const keys = later(() => import("./panels/keys.js"));
 /** The button at the end gets the focus, but reading starts at the top. */
-const openKeys = async () => {
-  const { listKeys } = await import("./panels/keys.js");
-  listKeys(element("keys-list"));
-  const dialog = /** @type {HTMLDialogElement} */ (element("keys"));
-  dialog.showModal();
-  dialog.scrollTop = 0;
-};
+const openKeys = () =>
+  keys(({ listKeys }) => {
+    listKeys(element("keys-list"));
+    const dialog = /** @type {HTMLDialogElement} */ (element("keys"));
+    dialog.showModal();
+    dialog.scrollTop = 0;
+  });
 /** @type {import("./commands/command.js").Screen} */
 const screen = {
   store,
@@ -98,14 +99,14 @@ const screen = {
   editor,
   card,
   isPlan,
-  openRepeat: (row) => void openRepeat(row),
+  openRepeat,
   openMoves: () => void openMoves(store, outbox, (id) => show(id)),
   openPalette: () => openPalette(),
-  openPaste: () => void openPaste(),
-  openPrices: () => void openPrices(),
+  openPaste: () => openPaste(),
+  openPrices: () => openPrices(),
   openKeys: () => void openKeys(),
-  openExport: () => void openExport(),
-  openBaseline: () => void openBaseline(),
+  openExport: () => openExport(),
+  openBaseline: () => openBaseline(),
   turnTimer: (task) => {
     const project = main.dataset.project ?? "";
     // What was done is said by whatever follows the timer; only why it was not is told here.
@@ -116,7 +117,7 @@ const screen = {
   },
   openView,
   turnTray: () => turnTray(),
-  turnLoad: () => void loadOf().then((turn) => turn()),
+  turnLoad: () => void loads((turn) => turn()),
   fit,
   zoom,
   showToday: () => timeline.show(dayOf(store.project.today), 0.3),
@@ -125,40 +126,23 @@ const run = (/** @type {string} */ name) => runCommand(screen, name);
 
 /** Brings a task into sight: its row, or on the other screens its card. @param {string} id */
 const show = (id) => (isPlan ? list.focus(id, "name") : void card.open(id));
-/** Fetched when it is wanted: most who open a plan paste no list. @type {Promise<(list?: string, file?: File) => void> | null} */
-let pasting = null;
-const openPaste = async (text = "", /** @type {File | undefined} */ file = undefined) => {
-  pasting ??= import("./panels/paste.js").then(({ makePaste }) => makePaste(store, outbox, actions, show, run));
-  (await pasting)(text, file);
-};
-async function openPrices() {
-  const { choosePrices } = await import("./panels/prices.js");
-  await choosePrices(outbox, (list) => void openPaste(list));
-}
-
-/** @type {Promise<ReturnType<import("./panels/baseline.js").makeBaseline>> | null} */ let remembering = null;
-async function openBaseline() {
-  remembering ??= import("./panels/baseline.js").then(({ makeBaseline }) => makeBaseline(store, outbox));
-  (await remembering)(store.selection.size > 1 ? store.selection.tops.map(({ id }) => id) : []);
-}
-/** @type {Promise<() => void> | null} */ let exporting = null;
-async function openExport() {
-  exporting ??= import("./panels/export.js").then(({ makeExport }) =>
-    makeExport(
-      store,
-      main.dataset.exports ?? "",
-      main.dataset.me ?? "",
-      main.dataset.screen ?? "",
-      main.dataset.token ?? "",
-    ),
-  );
-  (await exporting)();
-}
-/** Fetched once the plan is drawn. @type {Promise<() => void> | null} */ let loads = null;
-const loadOf = () =>
-  (loads ??= import("./server/load.js").then(({ followLoad }) =>
-    followLoad(store, timeline, board, main.dataset.project ?? ""),
-  ));
+const pasting = later(async () => (await import("./panels/paste.js")).makePaste(store, outbox, actions, show, run));
+const openPaste = (text = "", /** @type {File | undefined} */ file = undefined) =>
+  void pasting((open) => open(text, file));
+const prices = later(() => import("./panels/prices.js"));
+const openPrices = () => void prices(({ choosePrices }) => choosePrices(outbox, openPaste));
+const remembering = later(async () => (await import("./panels/baseline.js")).makeBaseline(store, outbox));
+const openBaseline = () =>
+  void remembering((open) => open(store.selection.size > 1 ? store.selection.tops.map(({ id }) => id) : []));
+const exporting = later(async () => {
+  const { makeExport } = await import("./panels/export.js");
+  const { exports = "", me = "", screen = "", token = "" } = main.dataset;
+  return makeExport(store, exports, me, screen, token);
+});
+const openExport = () => void exporting((open) => open());
+const loads = later(async () =>
+  (await import("./server/load.js")).followLoad(store, timeline, board, main.dataset.project ?? ""),
+);
 followFields(
   store,
   () => store.unsaved.size + store.drafts.size + unsavedEdits(main.dataset.me ?? "") === 0 && store.typing === null,
@@ -188,14 +172,14 @@ if (store.rights === "edit" || store.rights === "report") {
     const file = event.dataTransfer?.files[0];
     if (!file) return;
     event.preventDefault();
-    void openPaste("", file);
+    openPaste("", file);
   });
 }
 // A project that was made for a list that exists begins with it.
-if (location.hash === "#paste" && store.rights === "edit") void openPaste();
+if (location.hash === "#paste" && store.rights === "edit") openPaste();
 listenToKeys(store, list, actions, editor, run, element("list"));
 listenToNewTask(store, list, actions);
-listenToClipboard(store, actions, main.dataset.project ?? "", (text) => void openPaste(text));
+listenToClipboard(store, actions, main.dataset.project ?? "", (text) => openPaste(text));
 listenToGestures(
   store,
   preview,
@@ -303,18 +287,29 @@ if (isPlan) {
 store.changed();
 if (store.rights !== "shared" && store.rights !== "past") {
   followHours(store, main.dataset.project ?? "", data.used);
-  // Marks that can wait for what is looked at first.
-  setTimeout(() => void loadOf(), 2000);
+  // Marks that can wait for what is looked at first, and for the server to be there.
+  const mark = () =>
+    void (
+      navigator.onLine &&
+      loads(
+        () => {},
+        () => {},
+      )
+    );
+  setTimeout(mark, 2000);
+  addEventListener("online", mark);
   outbox.resume();
   followLive(store, main.dataset.project ?? "", main.dataset.me ?? "", outbox, (task) => talk.heard(task));
   // Fetched when there are any.
-  /** @type {Promise<void> | null} */ let listing = null;
-  store.subscribe(() => {
-    if (store.proposals > 0)
-      listing ??= import("./panels/proposals.js").then(({ listProposals }) =>
-        listProposals(store, main.dataset.project ?? "", main.dataset.token ?? "", show),
-      );
-  });
+  const listing = part(async () =>
+    (await import("./panels/proposals.js")).listProposals(
+      store,
+      main.dataset.project ?? "",
+      main.dataset.token ?? "",
+      show,
+    ),
+  );
+  store.subscribe(() => void (store.proposals > 0 && listing(() => {})));
 }
 if (isPlan)
   printPlan(

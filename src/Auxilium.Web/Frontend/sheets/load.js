@@ -8,6 +8,7 @@ import { LoadGrid } from "../load/grid.js";
 import { columnsOf, firstDay, overDays, pastDays, rowsOf } from "../load/model.js";
 import { LoadServer } from "../load/server.js";
 import { LoadSide } from "../load/side.js";
+import { part } from "../shared/part.js";
 
 /** @import { Column, LoadAnswer, LoadPerson, LoadRow, Scale, Work } from "../load/model.js" */
 /** @import { Run } from "../plan/state/types.js" */
@@ -32,6 +33,10 @@ const state = {
 /** @type {{ row: LoadRow, column: Column } | null} */ let chosen = null;
 let asked = 0;
 
+const levelling = part(
+  () => import("../load/levelling.js"),
+  (said) => server.say([{ text: said, strong: false }], false),
+);
 const grid = new LoadGrid({ fold, pick, drag, title, movable });
 const side = new LoadSide(server, () => chosen && grid.focus(chosen.row.key));
 const summary = element("p", { class: "lead", role: "status" });
@@ -96,11 +101,12 @@ function drawTools() {
   const projects = answer.projects.filter(({ mayEdit, id }) => mayEdit && (!server.project || id === server.project));
   if (projects.length > 0) {
     const level = element("button", { type: "button", class: "button button-strong" }, "Level…");
-    level.addEventListener("click", async () => {
-      const { openLevelling } = await import("../load/levelling.js");
-      await openLevelling(server, answer, projects);
-      level.focus();
-    });
+    level.addEventListener("click", () =>
+      levelling(async ({ openLevelling }) => {
+        await openLevelling(server, answer, projects);
+        level.focus();
+      }),
+    );
     actions.append(level);
   }
   const focused = /** @type {HTMLElement | null} */ (document.activeElement);

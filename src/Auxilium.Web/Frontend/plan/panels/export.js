@@ -67,17 +67,20 @@ const FORMATS = [
   },
 ];
 
+/** Not for those who see the plan by a link. */
+const LOAD = "load";
 const SCREENS = [
   ["plan", "Plan"],
   ["timeline", "Timeline alone"],
   ["month", "Month"],
   ["chains", "Chains"],
   ["outline", "Outline"],
+  [LOAD, "Load"],
   ["report", "Report"],
 ];
 /** More rows than these are drawn in the background. */
 const LONG = 1500;
-const WITH_DAYS = ["plan", "timeline", "month"];
+const WITH_DAYS = ["plan", "timeline", "month", LOAD];
 const PAPERS = ["A4", "A3", "A2", "A1", "A0", "Letter", "Legal", "Tabloid"].map((name) => [name.toLowerCase(), name]);
 const FITS = [
   ["page", "One page"],
@@ -139,7 +142,8 @@ export function makeExport(store, address, me, here, token) {
 
   return () => {
     const picked = store.selection.size > 1 ? store.selection.tops.map(({ id }) => id) : [];
-    const wishes = remembered(me, SCREENS.some(([key]) => key === here) ? here : "plan");
+    const screens = SCREENS.filter(([key]) => key !== LOAD || me !== "");
+    const wishes = remembered(me, screens.some(([key]) => key === here) ? here : "plan");
     if (wishes.rows === "picked" && picked.length === 0) wishes.rows = "shown";
     if (!formats.some(({ key }) => key === wishes.format)) wishes.format = "pdf";
     const days = { from: wishes.from, to: wishes.to };
@@ -160,7 +164,7 @@ export function makeExport(store, address, me, here, token) {
             wishes.format,
           ),
           help,
-          choice("Screen", "screen", SCREENS, wishes.screen),
+          choice("Screen", "screen", screens, wishes.screen),
           choice(
             "Rows",
             "rows",

@@ -7,6 +7,7 @@
 /** @import { LoadAnswer } from "../../load/model.js" */
 import { hours, isOver, pastDays } from "../../load/model.js";
 import { element } from "../card/fields.js";
+import { part } from "../../shared/part.js";
 import { dayFrom, dayOf, finishDayOf, iso } from "../state/time.js";
 
 const PAUSE = 1000; // milliseconds after the last edit
@@ -21,7 +22,14 @@ export function followLoad(store, timeline, board, project) {
   if (store.rights === "shared" || store.rights === "past")
     return () => store.tell("This shows the plan only, and nobody’s load.");
   document.head.append(element("link", { rel: "stylesheet", href: "/load.css" }));
-  /** @type {Promise<() => void> | null} */ let histogram = null;
+  const histogram = part(
+    async () => {
+      const { makeHistogram } = await import("../panels/histogram.js");
+      const loads = { answer: () => answer, listen: (/** @type {() => void} */ act) => void listeners.push(act) };
+      return makeHistogram(store, timeline, board, loads, project);
+    },
+    (said) => store.tell(said),
+  );
   /** @type {LoadAnswer | null} */ let answer = null;
   /** @type {(() => void)[]} */ const listeners = [];
   let version = -1;
@@ -37,13 +45,7 @@ export function followLoad(store, timeline, board, project) {
   document.addEventListener("focusin", ({ target }) => {
     if (target instanceof HTMLInputElement && target.getAttribute("list") === "people") offerFree();
   });
-  return () => {
-    histogram ??= import("../panels/histogram.js").then(({ makeHistogram }) => {
-      const loads = { answer: () => answer, listen: (/** @type {() => void} */ act) => void listeners.push(act) };
-      return makeHistogram(store, timeline, board, loads, project);
-    });
-    void histogram.then((turn) => turn());
-  };
+  return () => void histogram((turn) => turn());
 
   async function ask() {
     const [from, to] = extent(store);
