@@ -86,9 +86,10 @@ public class PlanDocumentTests
     [Fact]
     public void What_was_tracked_is_told_where_it_is_asked_for()
     {
-        var (plan, hours) = PlanDocumentReader.ReadWhole(Encoding.UTF8.GetBytes(Regatta));
+        var read = PlanDocumentReader.ReadWhole(Encoding.UTF8.GetBytes(Regatta));
+        var plan = read.Plan;
         var schedule = Scheduler.Calculate(plan);
-        var document = ScheduleDocument.Of(schedule, new TrackedValues(schedule, ["drift", "effort"], hours, new DateOnly(2027, 5, 6)));
+        var document = ScheduleDocument.Of(schedule, new TrackedValues(read, schedule, ["drift", "effort"], new DateOnly(2027, 5, 6)));
         var permit = document.Tasks[1];
         Assert.Equal((360m, 216m, 150), (permit.EffortMinutes, permit.EffortLeftMinutes, permit.WorkedMinutes));
         Assert.Equal(
@@ -101,7 +102,7 @@ public class PlanDocumentTests
         Assert.Equal(["gone"], document.Dropped!);
         Assert.Equal(plan.ProjectCalendar.Between(plan.Measure!.Finish, schedule.Finish), document.Project.DriftMinutes);
         // Hours of a later day have not been worked yet.
-        var before = new TrackedValues(schedule, ["effort"], hours, new DateOnly(2027, 5, 5));
+        var before = new TrackedValues(read, schedule, ["effort"], new DateOnly(2027, 5, 5));
         Assert.Equal(0, ScheduleDocument.Of(schedule, before).Tasks[1].WorkedMinutes);
         Assert.DoesNotContain(
             "effortMinutes",

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Money;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Typing;
@@ -54,10 +55,11 @@ public static class PlanDocumentReader
             at.Error("format", "format", $"The format “{format}” is not known here: it must be “{Format}”.");
         var calendars = CalendarReader.Read(at, errors);
         var ids = calendars.Select(c => c.Id).ToHashSet();
-        var people = ReadPeople(at, ids);
+        var money = new MoneyReader();
+        var people = ReadPeople(at, ids, money);
         var baselines = BaselineReader.Read(at);
-        var project = ProjectReader.Read(at, ids, people, [.. baselines.Select(b => b.Baseline.Id)], errors);
-        var tasks = new TaskReader(errors, ids, [.. people.Select(p => p.Id)], project.Settings).Read(at);
+        var project = ProjectReader.Read(at, ids, people, [.. baselines.Select(b => b.Baseline.Id)], money, errors);
+        var tasks = new TaskReader(errors, ids, [.. people.Select(p => p.Id)], project.Settings, money).Read(at);
         HashSet<string> taskIds = [.. tasks.Select(t => t.Task.Id)];
         var links = LinkReader.Read(at, taskIds, project.Settings.Units);
         var hours = HoursReader.Read(at, taskIds, [.. people.Select(p => p.Id)]);
@@ -84,7 +86,7 @@ public static class PlanDocumentReader
         errors.ThrowIfAny();
         CheckSoundness(plan, errors, cancel);
         errors.ThrowIfAny();
-        return new PlanDocument(plan, hours);
+        return new PlanDocument(plan, hours, money.Ledger, money.Currency);
     }
 
     internal static string ReadId(JsonObjectReader at, string field)
@@ -95,7 +97,7 @@ public static class PlanDocumentReader
         return id;
     }
 
-    private static ImmutableArray<Person> ReadPeople(JsonObjectReader root, HashSet<string> calendars)
+    private static ImmutableArray<Person> ReadPeople(JsonObjectReader root, HashSet<string> calendars, MoneyReader money)
     {
         var people = ImmutableArray.CreateBuilder<Person>();
         var ids = new HashSet<string>();
@@ -113,6 +115,7 @@ public static class PlanDocumentReader
             {
                 Available = AvailabilityJson.Read(at),
             };
+            money.OfPerson(at, id);
             if (name.Any(char.IsControl))
                 at.Error("name", "person", "A name is one line of text: leave out control characters.");
             else if (name.Length > 0 && PersonText.WhyNot(person) is { } why)
@@ -148,4 +151,10 @@ public static class PlanDocumentReader
 
 /// <summary>A plan document as it was read.</summary>
 /// <param name="Hours">Hours that people worked on its tasks.</param>
-public sealed record PlanDocument(Plan Plan, ImmutableArray<WorkedHours> Hours);
+/// <param name="Ledger">Its money.</param>
+/// <param name="Currency">What its amounts are in, where that is said: nothing is converted.</param>
+public sealed record PlanDocument(Plan Plan, ImmutableArray<WorkedHours> Hours, Ledger Ledger, string? Currency)
+{
+    /// <summary>Whether there is money in it: it is brought in only by those who may have it.</summary>
+    public bool HasMoney => !Ledger.IsEmpty || Plan.Baselines.Any(baseline => baseline.Rows.Any(row => row.Cost != PlannedCost.None));
+}

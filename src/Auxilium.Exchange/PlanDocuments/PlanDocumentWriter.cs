@@ -4,6 +4,7 @@ using System.Globalization;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Money;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
 
@@ -22,26 +23,29 @@ public static class PlanDocumentWriter
 
     /// <param name="plan">The plan.</param>
     /// <param name="hours">Hours that people worked on its tasks.</param>
-    public static byte[] Write(Plan plan, ImmutableArray<WorkedHours> hours = default)
+    /// <param name="ledger">Its money; <c>null</c> for whoever may not have it: nothing of it is written.</param>
+    /// <param name="currency">That of the organisation, such as <c>EUR</c>.</param>
+    public static byte[] Write(Plan plan, ImmutableArray<WorkedHours> hours = default, Ledger? ledger = null, string? currency = null)
     {
+        var money = ledger is null ? null : new MoneyWriter(ledger, currency);
         var buffer = new ArrayBufferWriter<byte>();
         using (var json = new Utf8JsonWriter(buffer, Options))
         {
             json.WriteStartObject();
             json.WriteString("format", PlanDocumentReader.Format);
-            WriteProject(json, plan.Project);
+            WriteProject(json, plan.Project, money);
             WriteList(json, "calendars", plan.Calendars, WriteCalendar);
-            WriteList(json, "people", plan.People, WritePerson);
-            WriteList(json, "tasks", plan.Tasks, (to, task) => WriteTask(to, task, plan));
+            WriteList(json, "people", plan.People, (to, person) => WritePerson(to, person, money));
+            WriteList(json, "tasks", plan.Tasks, (to, task) => WriteTask(to, task, plan, money));
             WriteList(json, "links", plan.Links, WriteLink);
             WriteList(json, "hours", hours.IsDefault ? [] : hours, WriteHours);
-            WriteList(json, "baselines", plan.Baselines, WriteBaseline);
+            WriteList(json, "baselines", plan.Baselines, (to, baseline) => WriteBaseline(to, baseline, money is not null));
             json.WriteEndObject();
         }
         return [.. buffer.WrittenSpan, (byte)'\n'];
     }
 
-    private static void WriteProject(Utf8JsonWriter json, ProjectSettings project)
+    private static void WriteProject(Utf8JsonWriter json, ProjectSettings project, MoneyWriter? money)
     {
         json.WriteStartObject("project");
         json.WriteString("name", project.Name);
@@ -64,6 +68,7 @@ public static class PlanDocumentWriter
         WriteList(json, "periods", project.Periods, WritePeriod);
         WriteList(json, "fields", project.Fields, OwnFieldJson.Write);
         json.WriteString("measure", project.Measure);
+        money?.OfProject(json);
         json.WriteEndObject();
     }
 
@@ -103,7 +108,7 @@ public static class PlanDocumentWriter
         json.WriteEndArray();
     }
 
-    private static void WritePerson(Utf8JsonWriter json, Person person)
+    private static void WritePerson(Utf8JsonWriter json, Person person, MoneyWriter? money)
     {
         json.WriteString("id", person.Id);
         json.WriteString("name", person.Name);
@@ -112,9 +117,10 @@ public static class PlanDocumentWriter
         json.WriteString("calendar", person.Calendar);
         if (!person.Available.IsEmpty)
             AvailabilityJson.Write(json, person.Available);
+        money?.OfPerson(json, person.Id);
     }
 
-    private static void WriteTask(Utf8JsonWriter json, PlanTask task, Plan plan)
+    private static void WriteTask(Utf8JsonWriter json, PlanTask task, Plan plan, MoneyWriter? money)
     {
         json.WriteString("id", task.Id);
         json.WriteString("name", task.Name);
@@ -145,6 +151,7 @@ public static class PlanDocumentWriter
         WriteList(json, "reminders", RemindersOf(task, plan), WriteReminder);
         WriteRepeats(json, task.Repeats);
         json.WriteString("occurrence", Day(task.Occurrence));
+        money?.OfTask(json, task.Id);
     }
 
     private static void WriteStep(Utf8JsonWriter json, ChecklistStep step)
@@ -287,7 +294,7 @@ public static class PlanDocumentWriter
         json.WriteNumber("minutes", hours.Minutes);
     }
 
-    private static void WriteBaseline(Utf8JsonWriter json, Baseline baseline)
+    private static void WriteBaseline(Utf8JsonWriter json, Baseline baseline, bool hasMoney)
     {
         json.WriteString("id", baseline.Id);
         json.WriteString("name", baseline.Name);
@@ -295,10 +302,10 @@ public static class PlanDocumentWriter
         json.WriteBoolean("whole", baseline.Whole);
         json.WriteString("start", baseline.Start.ToString());
         json.WriteString("finish", baseline.Finish.ToString());
-        WriteList(json, "rows", baseline.Rows, WriteBaselineRow);
+        WriteList(json, "rows", baseline.Rows, (to, row) => WriteBaselineRow(to, row, hasMoney));
     }
 
-    private static void WriteBaselineRow(Utf8JsonWriter json, BaselineRow row)
+    private static void WriteBaselineRow(Utf8JsonWriter json, BaselineRow row, bool hasMoney)
     {
         json.WriteString("task", row.Task);
         json.WriteString("name", row.Name);
@@ -306,9 +313,8 @@ public static class PlanDocumentWriter
         json.WriteString("finish", row.Finish.ToString());
         json.WriteNumber("lengthMinutes", row.Length);
         json.WriteNumber("effortMinutes", Plain(row.Effort));
-        json.WriteNumber("costAtStart", Plain(row.Cost.AtStart));
-        json.WriteNumber("costEvenly", Plain(row.Cost.Evenly));
-        json.WriteNumber("costAtFinish", Plain(row.Cost.AtFinish));
+        if (hasMoney)
+            MoneyWriter.OfBaseline(json, row.Cost);
         json.WriteNumber("progress", Plain(row.Progress));
         json.WriteBoolean("milestone", row.Milestone);
         json.WriteBoolean("phase", row.Phase);
@@ -327,6 +333,6 @@ public static class PlanDocumentWriter
     }
 
     /// <summary>Without a decimal's trailing zeros, so that equal numbers give equal bytes.</summary>
-    private static decimal Plain(decimal number) =>
+    internal static decimal Plain(decimal number) =>
         decimal.Parse(number.ToString("0.############", CultureInfo.InvariantCulture), CultureInfo.InvariantCulture);
 }

@@ -34,6 +34,7 @@ internal static class ProjectReader
         HashSet<string> calendars,
         ImmutableArray<Person> people,
         HashSet<string> baselines,
+        MoneyReader money,
         ErrorList errors
     )
     {
@@ -52,6 +53,7 @@ internal static class ProjectReader
             at.Error("start", "missing", "“start” is missing: give the day the project starts.");
         if (fromFinish && !at.Has("finish"))
             at.Error("finish", "missing", "“finish” is missing: a project scheduled from its finish has the day it must be finished.");
+        money.OfProject(at);
         var units = Units(at);
         var settings = new ProjectSettings
         {

@@ -22,7 +22,7 @@ public sealed record ScheduleDocument(
         var plain = Of(schedule);
         return plain with
         {
-            Project = tracked.Drift is { } drift ? plain.Project with { DriftMinutes = drift.Finish.Count } : plain.Project,
+            Project = plain.Project with { DriftMinutes = tracked.Drift?.Finish.Count, Money = tracked.Money },
             Tasks = [.. plain.Tasks.Select((task, row) => tracked.AddTo(task, row))],
             Dropped = tracked.Dropped,
             Load = tracked.Load is { } load ? ScheduledLoad.Of(schedule.Plan, load) : null,
@@ -46,12 +46,14 @@ public sealed record ScheduleDocument(
 }
 
 /// <param name="DriftMinutes">Of the finish against the measure, in working minutes: positive is later.</param>
+/// <param name="Money">Left out unless asked for.</param>
 public sealed record ScheduledProject(
     string Start,
     string Finish,
     int LengthMinutes,
     double Progress,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] int? DriftMinutes = null
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] int? DriftMinutes = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] ScheduledMoney? Money = null
 );
 
 /// <summary>
@@ -88,6 +90,9 @@ public sealed record ScheduledTask
 
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public ScheduledDrift? Drift { get; init; }
+
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public ScheduledRowMoney? Money { get; init; }
 
     internal static ScheduledTask Of(Schedule schedule, Drivers drivers, int row)
     {

@@ -41,7 +41,13 @@ internal sealed record ReadTask(PlanTask Task)
 }
 
 /// <summary>Reads <c>$.tasks</c>.</summary>
-internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, HashSet<string> people, ProjectSettings project)
+internal sealed class TaskReader(
+    ErrorList errors,
+    HashSet<string> calendars,
+    HashSet<string> people,
+    ProjectSettings project,
+    MoneyReader money
+)
 {
     private readonly WorkUnits _units = project.Units;
 
@@ -65,6 +71,7 @@ internal sealed class TaskReader(ErrorList errors, HashSet<string> calendars, Ha
             if (task.Parent is { } parent)
                 phases.Add(parent);
             tasks.Add(read);
+            money.OfTask(at, task.Id);
             at.Done();
         }
         for (var i = 0; i < tasks.Count; i++)

@@ -1,5 +1,5 @@
-using System.Collections.Immutable;
 using Auxilium.Planning.Load;
+using Auxilium.Planning.Money;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Tracking;
 
@@ -14,14 +14,17 @@ public sealed class TrackedValues
     private readonly Schedule _schedule;
     private readonly Effort? _effort;
     private readonly int[] _worked;
+    private readonly PlanMoney? _money;
+    private readonly EarnedValue? _earned;
 
+    /// <param name="document">The plan, and what lies beside it.</param>
     /// <param name="schedule">The plan with its dates.</param>
     /// <param name="with">What to tell: names of <see cref="Names"/>.</param>
-    /// <param name="hours">Hours that people worked.</param>
-    /// <param name="asOf">Hours count up to and with this day.</param>
-    public TrackedValues(Schedule schedule, IReadOnlyCollection<string> with, ImmutableArray<WorkedHours> hours, DateOnly asOf)
+    /// <param name="asOf">Hours and payments count up to and with this day.</param>
+    public TrackedValues(PlanDocument document, Schedule schedule, IReadOnlyCollection<string> with, DateOnly asOf)
     {
         _schedule = schedule;
+        var hours = document.Hours;
         _worked = new int[schedule.Plan.Index.Count];
         if (with.Contains("drift"))
         {
@@ -30,6 +33,12 @@ public sealed class TrackedValues
         }
         if (with.Contains("load"))
             Load = new PlanLoad(schedule, asOf, hours);
+        if (with.Contains("money"))
+        {
+            _money = new PlanMoney(schedule, document.Ledger, [.. PaidHours.Of(hours, Capacities.Of(schedule.Plan))], asOf);
+            _earned = schedule.Plan.Measure is { } measure ? new EarnedValue(_money, measure) : null;
+            Money = ScheduledMoney.Of(_money, _earned, document.Currency);
+        }
         if (!with.Contains("effort"))
             return;
         _effort = new Effort(schedule);
@@ -40,13 +49,16 @@ public sealed class TrackedValues
     }
 
     /// <summary>What can be asked for.</summary>
-    public static IReadOnlyList<string> Names { get; } = ["drift", "effort", "load"];
+    public static IReadOnlyList<string> Names { get; } = ["drift", "effort", "load", "money"];
 
     /// <summary>Against the measure, where that is asked for and there is one.</summary>
     public Drift? Drift { get; }
 
     /// <summary>Who has how much to do, where that is asked for.</summary>
     public PlanLoad? Load { get; }
+
+    /// <summary>What it costs, where that is asked for.</summary>
+    public ScheduledMoney? Money { get; }
 
     /// <summary>Ids of rows that the measure knows and the plan has no longer.</summary>
     public IReadOnlyList<string>? Dropped { get; }
@@ -60,6 +72,8 @@ public sealed class TrackedValues
                 EffortLeftMinutes = _schedule.IsOff(row) ? null : Plain(effort.LeftOf(row)),
                 WorkedMinutes = _worked[row],
             };
+        if (_money is { } money)
+            task = task with { Money = ScheduledRowMoney.Of(money, _earned, row) };
         return Drift is { } drift ? task with { Drift = DriftOf(drift, row) } : task;
     }
 

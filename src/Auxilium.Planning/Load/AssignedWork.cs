@@ -65,6 +65,10 @@ public sealed record AssignedWork(
                 yield return Of(schedule, capacities, row, assignment, left);
     }
 
+    /// <summary>So much work of somebody on the days of a task, whatever has been done of it.</summary>
+    internal static AssignedWork Whole(Schedule schedule, Capacities capacities, int row, Assignment assignment, decimal minutes) =>
+        Of(schedule, capacities, row, assignment, minutes);
+
     private static AssignedWork Of(Schedule schedule, Capacities capacities, int row, Assignment assignment, decimal left)
     {
         var task = schedule.Plan.Tasks[row];

@@ -91,4 +91,10 @@ public readonly record struct PlannedCost(decimal AtStart, decimal Evenly, decim
     public static PlannedCost None => default;
 
     public decimal Whole => AtStart + Evenly + AtFinish;
+
+    public PlannedCost Plus(PlannedCost other) => new(AtStart + other.AtStart, Evenly + other.Evenly, AtFinish + other.AtFinish);
+
+    /// <summary>What is left of each part without another; none is below 0.</summary>
+    public PlannedCost Less(PlannedCost other) =>
+        new(Math.Max(0, AtStart - other.AtStart), Math.Max(0, Evenly - other.Evenly), Math.Max(0, AtFinish - other.AtFinish));
 }

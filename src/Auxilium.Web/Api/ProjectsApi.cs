@@ -175,7 +175,7 @@ internal static class ProjectsApi
     {
         try
         {
-            var (plan, hours) = PlanDocumentReader.ReadWhole(document, cancel);
+            var (plan, hours, _, _) = PlanDocumentReader.ReadWhole(document, cancel);
             var stored = await store.CreateAsync(plan, context.User.Person(), context.User.IsOrganiser(), hours, cancel);
             return Results.Created($"/api/v1/projects/{stored.Project}/plan", new CreatedProject(stored.Project, stored.Version));
         }

@@ -29,8 +29,8 @@ internal static class ScheduleApi
 
     private static async Task<IResult> CalculateAsync(
         HttpContext context,
-        [Description("What else to tell, with commas between: drift, effort, load.")] string? with,
-        [Description("Up to and with which day hours count; the status date, or today, when left out.")] string? asOf,
+        [Description("What else to tell, with commas between: drift, effort, load, money.")] string? with,
+        [Description("Up to and with which day hours and payments count; the status date, or today, when left out.")] string? asOf,
         Today today,
         Budgets budgets,
         CancellationToken cancel
@@ -43,13 +43,13 @@ internal static class ScheduleApi
             return Problems.Bad($"“{asOf}” is not a day like 2027-05-13.", "asOf");
         var document = await RequestDocument.ReadAsync(context.Request, RequestDocument.MostBytes);
         using var turn = await budgets.EnterAsync(context, cancel);
-        var (plan, hours) = PlanDocumentReader.ReadWhole(document, cancel);
-        var schedule = Scheduler.Calculate(plan, cancel);
+        var read = PlanDocumentReader.ReadWhole(document, cancel);
+        var schedule = Scheduler.Calculate(read.Plan, cancel);
         if (wanted.Length == 0)
             return Results.Ok(ScheduleDocument.Of(schedule));
         var day = asOf is null
-            ? plan.Project.StatusDate?.Date ?? today.Date
+            ? read.Plan.Project.StatusDate?.Date ?? today.Date
             : DateOnly.ParseExact(asOf, "yyyy-MM-dd", CultureInfo.InvariantCulture);
-        return Results.Ok(ScheduleDocument.Of(schedule, new TrackedValues(schedule, wanted, hours, day)));
+        return Results.Ok(ScheduleDocument.Of(schedule, new TrackedValues(read, schedule, wanted, day)));
     }
 }

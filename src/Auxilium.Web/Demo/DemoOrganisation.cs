@@ -109,7 +109,7 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
         // The newest project is listed first, so the last one loaded leads.
         foreach (var path in System.IO.Directory.EnumerateFiles(Folder, "*.plan.json").OrderDescending())
         {
-            var (plan, hours) = PlanDocumentReader.ReadWhole(await File.ReadAllBytesAsync(path, cancel), cancel);
+            var (plan, hours, _, _) = PlanDocumentReader.ReadWhole(await File.ReadAllBytesAsync(path, cancel), cancel);
             var stored = await store.CreateAsync(
                 db,
                 PlanShift.ByWeeks(plan, weeks),

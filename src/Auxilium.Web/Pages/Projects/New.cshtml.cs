@@ -161,7 +161,7 @@ public sealed class NewModel(PlanStore store, Organisation organisation, Folders
                 await from.ReadExactlyAsync(content, cancel);
             try
             {
-                var (plan, hours) = PlanDocumentReader.ReadWhole(content, cancel);
+                var (plan, hours, _, _) = PlanDocumentReader.ReadWhole(content, cancel);
                 var stored = await store.CreateAsync(plan, User.Person(), User.IsOrganiser(), hours, cancel);
                 return Redirect($"/projects/{stored.Project}");
             }

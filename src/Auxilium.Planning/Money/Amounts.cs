@@ -1,0 +1,23 @@
+namespace Auxilium.Planning.Money;
+
+/// <summary>Amounts of money: decimal, and exact until they are shown.</summary>
+public static class Amounts
+{
+    /// <summary>No price, rate or payment is above this.</summary>
+    public const decimal Most = 1_000_000_000;
+
+    /// <summary>What is typed has at most so many decimals.</summary>
+    public const int Decimals = 4;
+
+    /// <summary>The sentence that says why an amount cannot be; <c>null</c> when it can.</summary>
+    public static string? WhyRefused(decimal amount) =>
+        amount is < 0 or > Most ? $"An amount is from 0 to {Most:N0}."
+        : amount.DecimalsUsed() > Decimals ? $"An amount has at most {Decimals} decimals."
+        : null;
+
+    internal static int DecimalsUsed(this decimal number) => (number / 1.0000000000000000000000000000m).Scale;
+
+    /// <summary>A part of an amount. The whole part is the whole amount, to the last decimal.</summary>
+    internal static decimal Times(this decimal amount, (long Some, long Of) part) =>
+        part.Some == part.Of ? amount : amount * part.Some / part.Of;
+}

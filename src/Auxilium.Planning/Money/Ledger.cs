@@ -1,0 +1,51 @@
+using System.Collections.Immutable;
+
+namespace Auxilium.Planning.Money;
+
+/// <summary>How it is known what was spent (rule M5). Kept by name.</summary>
+public enum Actuals
+{
+    /// <summary>By the hours and payments that people entered.</summary>
+    Entered,
+
+    /// <summary>By how far the work is.</summary>
+    Progress,
+}
+
+/// <summary>
+/// The money of a plan. It lies beside the plan and not in it, so that whoever may see the plan does not have the money with it
+/// (rule M7).
+/// </summary>
+public sealed record Ledger
+{
+    public static Ledger None { get; } = new();
+
+    /// <summary>What the project may cost.</summary>
+    public decimal? Budget { get; init; }
+
+    /// <summary>How it is known what was spent; <c>null</c> to go by what was entered as soon as anything was.</summary>
+    public Actuals? Actuals { get; init; }
+
+    /// <summary>What single rows may cost, by their ids.</summary>
+    public ImmutableDictionary<string, decimal> Budgets { get; init; } = ImmutableDictionary<string, decimal>.Empty;
+
+    /// <summary>By the ids of rows, some of which may have left the plan.</summary>
+    public ImmutableDictionary<string, ImmutableArray<CostItem>> Items { get; init; } =
+        ImmutableDictionary<string, ImmutableArray<CostItem>>.Empty;
+
+    /// <summary>By the ids of people.</summary>
+    public ImmutableDictionary<string, ImmutableArray<Rate>> Rates { get; init; } =
+        ImmutableDictionary<string, ImmutableArray<Rate>>.Empty;
+
+    /// <summary>Those whose hours cost nothing and are valued apart (rule M2).</summary>
+    public ImmutableHashSet<string> Volunteers { get; init; } = [];
+
+    /// <summary>What an hour of a volunteer is worth; <c>null</c> where that is not told.</summary>
+    public decimal? VolunteerHour { get; init; }
+
+    public bool IsEmpty => Budget is null && Budgets.IsEmpty && Items.IsEmpty && Rates.IsEmpty;
+
+    public ImmutableArray<CostItem> ItemsOf(string task) => Items.TryGetValue(task, out var items) ? items : [];
+
+    public bool HasPayments => Items.Values.Any(items => items.Any(item => !item.Payments.IsEmpty));
+}
