@@ -5,6 +5,8 @@ using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Typing;
 using Auxilium.Storage;
+using Auxilium.Storage.Money;
+using Auxilium.Storage.People;
 using Auxilium.Storage.Plans;
 using Auxilium.Storage.Tracking;
 using Microsoft.EntityFrameworkCore;
@@ -73,7 +75,17 @@ internal sealed class CommitShare
         // As the server does itself about once a minute.
         await using (var db = await databases.CreateDbContextAsync())
             await db.Database.ExecuteSqlAsync($"analyze");
-        var edits = new PlanEdits(databases, store, memory, new PlanGates(), TimeProvider.System) { WritesProjection = projects };
+        var edits = new PlanEdits(
+            databases,
+            store,
+            memory,
+            new PlanGates(),
+            new ProjectMoney(databases, new Ledgers(databases, TimeProvider.System), new Organisation(databases), store),
+            TimeProvider.System
+        )
+        {
+            WritesProjection = projects,
+        };
         return new CommitShare(edits, made.Project, tasks);
     }
 

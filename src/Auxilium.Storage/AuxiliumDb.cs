@@ -1,5 +1,6 @@
 using Auxilium.Planning.Plans;
 using Auxilium.Storage.Access;
+using Auxilium.Storage.Money;
 using Auxilium.Storage.Notices;
 using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
@@ -61,6 +62,16 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
     public DbSet<HoursRow> Hours => Set<HoursRow>();
 
     public DbSet<TimerRow> Timers => Set<TimerRow>();
+
+    public DbSet<ProjectMoneyRow> Money => Set<ProjectMoneyRow>();
+
+    public DbSet<CostItemRow> CostItems => Set<CostItemRow>();
+
+    public DbSet<RowBudgetRow> RowBudgets => Set<RowBudgetRow>();
+
+    public DbSet<MoneyAccessRow> MoneyAccess => Set<MoneyAccessRow>();
+
+    public DbSet<MoneyEntryRow> MoneyEntries => Set<MoneyEntryRow>();
 
     public DbSet<PresenceRow> Presence => Set<PresenceRow>();
 
@@ -137,6 +148,8 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
         MakePlans(builder);
         MakePeople(builder);
         MakeNotices(builder);
+        MoneyTables.Make(builder);
+        UseInstants<MoneyEntryRow>(builder);
     }
 
     private static void MakePeople(ModelBuilder modelBuilder)
@@ -148,6 +161,7 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
             person.Property(p => p.Team).HasDefaultValue("");
             person.Property(p => p.Kind).HasConversion<string>().HasDefaultValue(PersonKind.Staff).HasSentinel(PersonKind.Staff);
             person.Property(p => p.Calendar).HasColumnType("jsonb");
+            person.Property(p => p.LaterRates).HasColumnType("jsonb");
             foreach (var money in new[] { nameof(PersonRow.HourlyRate), nameof(PersonRow.OvertimeRate), nameof(PersonRow.CostPerUse) })
                 person.Property<decimal?>(money).HasPrecision(12, 2);
         });

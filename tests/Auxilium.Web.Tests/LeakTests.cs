@@ -36,6 +36,12 @@ public sealed partial class LeakTests(LeakApp app) : IClassFixture<LeakApp>
     [InlineData("plantedsecretreason", "no no no no yes yes no no")]
     [InlineData("77731.55", "no no no no no yes no no")]
     [InlineData("plantedelsewhere", "no no no no no yes no no")]
+    [InlineData("88123.4567", "no no no no yes yes no no")]
+    [InlineData("88999.77", "no no no no yes yes no no")]
+    [InlineData("87654.32", "no no no no yes yes no no")]
+    [InlineData("86543.21", "no no no no yes yes no no")]
+    [InlineData("plantedsupplier", "no no no no yes yes no no")]
+    [InlineData("84321.98", "no no no no no yes no no")]
     [InlineData("plantednotice", "no no no no no no no no")]
     [InlineData("2029-11-20", "no no yes yes yes yes no no")]
     [InlineData("1067091420", "no no yes yes yes yes no yes")]
@@ -76,6 +82,7 @@ public sealed partial class LeakApp : IDisposable
                     Name = "Otto Plantedowner",
                     Initials = "OP",
                     HourlyRate = 77731.55m,
+                    LaterRates = """[{"From":"2031-01-01","Hour":84321.98,"Overtime":null,"PerUse":0}]""",
                 }
             )
         );
@@ -96,6 +103,16 @@ public sealed partial class LeakApp : IDisposable
             1
         );
         await _demo.Api.PostAsync($"/api/v1/projects/{project}/tasks/a/comments", """{"text":"Plantedcomment"}""");
+        await _demo.Api.PostAsync(
+            $"/api/v1/projects/{project}/money/edits",
+            $$$"""
+            {"id":"{{{Guid.NewGuid()}}}","baseVersion":0,"edit":{"type":"together","edits":[
+              {"type":"setBudget","task":null,"amount":88999.77},{"type":"setBudget","task":"a","amount":87654.32},
+              {"type":"setItem","task":"a","item":{"id":"x","name":"Paper","price":88123.4567,"supplier":"Plantedsupplier",
+                "payments":[{"day":"2027-05-12","amount":86543.21}]}}]}}
+            """
+        );
+        await _demo.Api.EditAsync(project, """{"type":"takeBaseline","name":"Agreed"}""", 2);
         var elsewhere = await _demo.Api.CreateAsync(
             """
             {"format":"auxilium-plan/1", "project":{"name":"Plantedelsewhere", "start":"2027-05-17"}, "people":[{"id":"otto",

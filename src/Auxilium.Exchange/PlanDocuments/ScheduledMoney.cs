@@ -17,7 +17,7 @@ public sealed record ScheduledRowMoney(
     decimal Ac
 )
 {
-    internal static ScheduledRowMoney Of(PlanMoney money, EarnedValue? earned, int row)
+    public static ScheduledRowMoney Of(PlanMoney money, EarnedValue? earned, int row)
     {
         var (sum, of) = (money.Of(row), earned?.Of(row));
         return new(
@@ -105,7 +105,7 @@ public sealed record ScheduledMoney(
         );
     }
 
-    internal static decimal? Plain(decimal? amount) => amount is { } number ? Plain(number) : null;
+    public static decimal? Plain(decimal? amount) => amount is { } number ? Plain(number) : null;
 
-    internal static decimal Plain(decimal amount) => Math.Round(amount, Decimals) / 1.0000000000000000000000000000m;
+    public static decimal Plain(decimal amount) => Math.Round(amount, Decimals) / 1.0000000000000000000000000000m;
 }

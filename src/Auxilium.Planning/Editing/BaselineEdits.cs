@@ -15,7 +15,7 @@ public sealed record TakeBaseline(string Name, ImmutableArray<string>? Tasks = n
 {
     public static string Wire => "takeBaseline";
 
-    public override EditTraits Traits => new(null, EditField.Baselines, EditRight.Edit);
+    public override EditTraits Traits => new(null, EditField.Baselines, EditRight.Edit, EditNeeds.Costs);
 
     public override string Many => BaselineEdits.Many;
 
@@ -25,7 +25,8 @@ public sealed record TakeBaseline(string Name, ImmutableArray<string>? Tasks = n
         var id = Id ?? FreeId(plan);
         if (!PlanIds.IsId(id))
             throw Refuse("id", "The id of a baseline is 1 to 64 letters, digits, “-” or “_”.");
-        var taken = Baselines.Take(context.ScheduleOf(plan), id, CheckName(plan, Name), context.Today, only);
+        var schedule = context.ScheduleOf(plan);
+        var taken = Baselines.Take(schedule, id, CheckName(plan, Name), context.Today, only, context.Costs?.Invoke(schedule));
         if (taken.Rows.IsEmpty)
             throw Refuse("empty", "There is nothing to remember yet: a baseline needs at least one active row.");
         var added = Add(plan, taken, plan.Baselines.Length);
@@ -58,13 +59,19 @@ public sealed record TakePastBaseline(string Name, int Version) : UndecidedEdit,
 {
     public static string Wire => "takePastBaseline";
 
-    public override EditTraits Traits => new(null, EditField.Baselines, EditRight.Edit, EditNeeds.Past);
+    public override EditTraits Traits => new(null, EditField.Baselines, EditRight.Edit, EditNeeds.Past | EditNeeds.Costs);
 
     internal override AppliedEdit Apply(Plan plan, EditContext context)
     {
         if (context.Past?.Invoke(Version) is not { } past)
             throw Refuse("version", $"This plan never had a version {Version}: choose one from its journal.");
-        var taken = Baselines.Take(past.Schedule, FreeId(plan), CheckName(plan, Name), past.Day);
+        var taken = Baselines.Take(
+            past.Schedule,
+            FreeId(plan),
+            CheckName(plan, Name),
+            past.Day,
+            costs: context.Costs?.Invoke(past.Schedule)
+        );
         if (taken.Rows.IsEmpty)
             throw Refuse("empty", "The plan was empty then: choose a later day.");
         return new AddBaseline(taken, plan.Baselines.Length).Apply(plan, context);

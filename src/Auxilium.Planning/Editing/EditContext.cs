@@ -1,3 +1,4 @@
+using Auxilium.Planning.Money;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 
@@ -23,6 +24,9 @@ public sealed record EditContext(Schedule Schedule, DateOnly Today, IReadOnlyLis
 
     /// <summary>Gives the plan as it was at a version, and the day it became so; <c>null</c> for a version that it never had.</summary>
     public Func<int, (Schedule Schedule, DateOnly Day)?>? Past { get; init; }
+
+    /// <summary>Gives what a plan costs; <c>null</c> where nobody has said anything of money.</summary>
+    public Func<Schedule, PlanMoney>? Costs { get; init; }
 
     /// <summary>Whether the edit takes another back, and so brings back people whose names may have changed since.</summary>
     public bool IsTakenBack { get; init; }

@@ -95,4 +95,7 @@ public enum EditNeeds
 
     /// <summary>The plan as it was at other versions.</summary>
     Past = 8,
+
+    /// <summary>What the plan costs.</summary>
+    Costs = 16,
 }

@@ -47,5 +47,21 @@ public sealed record Ledger
 
     public ImmutableArray<CostItem> ItemsOf(string task) => Items.TryGetValue(task, out var items) ? items : [];
 
+    /// <summary>The same with every day so many days later.</summary>
+    public Ledger Later(int days) =>
+        this with
+        {
+            Items = Items.ToImmutableDictionary(
+                row => row.Key,
+                row =>
+                    row.Value.Select(item => item with { Payments = [.. item.Payments.Select(p => p with { Day = p.Day.AddDays(days) })] })
+                        .ToImmutableArray()
+            ),
+            Rates = Rates.ToImmutableDictionary(
+                person => person.Key,
+                person => person.Value.Select(rate => rate with { From = rate.From?.AddDays(days) }).ToImmutableArray()
+            ),
+        };
+
     public bool HasPayments => Items.Values.Any(items => items.Any(item => !item.Payments.IsEmpty));
 }

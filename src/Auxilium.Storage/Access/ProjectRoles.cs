@@ -151,6 +151,76 @@ public sealed class ProjectRoles(IDbContextFactory<AuxiliumDb> databases, TimePr
         await transaction.CommitAsync(cancel);
     }
 
+    /// <summary>
+    /// Whether somebody may have the money of a project (rule M7): organisers, who coordinates it, and whom these let. This is the one
+    /// place that decides it.
+    /// </summary>
+    public async Task<bool> MaySeeMoneyAsync(Guid project, string person, bool isOrganiser, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return (await WithMoneyAsync(db, [project], person, isOrganiser, cancel)).Contains(project);
+    }
+
+    /// <summary>Of some projects, those whose money somebody may have.</summary>
+    public async Task<IReadOnlySet<Guid>> WithMoneyAsync(
+        IReadOnlyCollection<Guid> projects,
+        string person,
+        bool isOrganiser,
+        CancellationToken cancel = default
+    )
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await WithMoneyAsync(db, projects, person, isOrganiser, cancel);
+    }
+
+    private static async Task<HashSet<Guid>> WithMoneyAsync(
+        AuxiliumDb db,
+        IReadOnlyCollection<Guid> projects,
+        string person,
+        bool isOrganiser,
+        CancellationToken cancel
+    )
+    {
+        if (isOrganiser)
+            return [.. projects];
+        // Whoever was let see it, and has been shut out of the project since, sees nothing of it.
+        var there = Of(db, person).Where(r => r.Role != ProjectRole.None).Select(r => r.Project);
+        return
+        [
+            .. await (
+                from project in db.Projects
+                where projects.Contains(project.Id) && there.Contains(project.Id)
+                where
+                    project.Coordinator == person
+                    || db.ProjectRoles.Any(r => r.ProjectId == project.Id && r.PersonId == person && r.Role == ProjectRole.Coordinator)
+                    || db.MoneyAccess.Any(a => a.ProjectId == project.Id && a.PersonId == person)
+                select project.Id
+            ).ToListAsync(cancel),
+        ];
+    }
+
+    /// <summary>Ids of those whom a coordinator lets see the money of a project.</summary>
+    public async Task<IReadOnlySet<string>> LetSeeMoneyAsync(Guid project, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.MoneyAccess.Where(a => a.ProjectId == project).Select(a => a.PersonId).ToHashSetAsync(cancel);
+    }
+
+    /// <summary>Lets somebody see the money of a project, or no longer.</summary>
+    public async Task LetSeeMoneyAsync(Guid project, string person, bool may, string by, CancellationToken cancel = default)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        if (await db.MoneyAccess.AnyAsync(a => a.ProjectId == project && a.PersonId == person, cancel) == may)
+            return;
+        if (may)
+            db.MoneyAccess.Add(new MoneyAccessRow { ProjectId = project, PersonId = person });
+        else
+            await db.MoneyAccess.Where(a => a.ProjectId == project && a.PersonId == person).ExecuteDeleteAsync(cancel);
+        var name = await Audit.NameAsync(db, person, cancel);
+        Audit.Note(db, clock, by, person, project, may ? $"{name} may see the money." : $"{name} may no longer see the money.");
+        await db.SaveChangesAsync(cancel);
+    }
+
     /// <summary>Who may decide in a project: its coordinators.</summary>
     internal static async Task<IReadOnlyList<string>> CoordinatorsAsync(AuxiliumDb db, Guid project, CancellationToken cancel)
     {

@@ -219,6 +219,39 @@ namespace Auxilium.Storage.Migrations
                     b.ToTable("comments", (string)null);
                 });
 
+            modelBuilder.Entity("Auxilium.Storage.Rows.CostItemRow", b =>
+                {
+                    b.Property<Guid>("ProjectId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("project_id");
+
+                    b.Property<string>("Id")
+                        .HasColumnType("text")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Item")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("item");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("integer")
+                        .HasColumnName("position");
+
+                    b.Property<string>("TaskId")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("task_id");
+
+                    b.HasKey("ProjectId", "Id")
+                        .HasName("pk_cost_items");
+
+                    b.HasIndex("ProjectId", "TaskId")
+                        .HasDatabaseName("ix_cost_items_project_id_task_id");
+
+                    b.ToTable("cost_items", (string)null);
+                });
+
             modelBuilder.Entity("Auxilium.Storage.Rows.ExportRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -808,6 +841,88 @@ namespace Auxilium.Storage.Migrations
                     b.ToTable("members", (string)null);
                 });
 
+            modelBuilder.Entity("Auxilium.Storage.Rows.MoneyAccessRow", b =>
+                {
+                    b.Property<Guid>("ProjectId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("project_id");
+
+                    b.Property<string>("PersonId")
+                        .HasColumnType("text")
+                        .HasColumnName("person_id");
+
+                    b.HasKey("ProjectId", "PersonId")
+                        .HasName("pk_money_access");
+
+                    b.HasIndex("PersonId")
+                        .HasDatabaseName("ix_money_access_person_id");
+
+                    b.ToTable("money_access", (string)null);
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.MoneyEntryRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Guid>("EditId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("edit_id");
+
+                    b.Property<string>("Inverse")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("inverse");
+
+                    b.Property<string>("PersonId")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("person_id");
+
+                    b.Property<Guid>("ProjectId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("project_id");
+
+                    b.Property<string>("Sentence")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("sentence");
+
+                    b.Property<long?>("TakesBack")
+                        .HasColumnType("bigint")
+                        .HasColumnName("takes_back");
+
+                    b.PrimitiveCollection<string[]>("Touches")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("touches");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("integer")
+                        .HasColumnName("version");
+
+                    b.HasKey("Id")
+                        .HasName("pk_money_journal");
+
+                    b.HasIndex("EditId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_money_journal_edit_id");
+
+                    b.HasIndex("ProjectId", "Version")
+                        .IsUnique()
+                        .HasDatabaseName("ix_money_journal_project_id_version");
+
+                    b.ToTable("money_journal", (string)null);
+                });
+
             modelBuilder.Entity("Auxilium.Storage.Rows.NoticeRow", b =>
                 {
                     b.Property<long>("Id")
@@ -929,6 +1044,10 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("text")
                         .HasColumnName("time_zone");
 
+                    b.Property<decimal?>("VolunteerHour")
+                        .HasColumnType("numeric")
+                        .HasColumnName("volunteer_hour");
+
                     b.HasKey("Id")
                         .HasName("pk_organisation");
 
@@ -974,6 +1093,10 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("text")
                         .HasDefaultValue("Staff")
                         .HasColumnName("kind");
+
+                    b.Property<string>("LaterRates")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("later_rates");
 
                     b.Property<DateOnly?>("LeftOn")
                         .HasColumnType("date")
@@ -1312,6 +1435,42 @@ namespace Auxilium.Storage.Migrations
                         .HasDatabaseName("ix_project_feeds_project_id");
 
                     b.ToTable("project_feeds", (string)null);
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.ProjectMoneyRow", b =>
+                {
+                    b.Property<Guid>("ProjectId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("project_id");
+
+                    b.Property<string>("Actuals")
+                        .HasColumnType("text")
+                        .HasColumnName("actuals");
+
+                    b.Property<DateOnly?>("AsOf")
+                        .HasColumnType("date")
+                        .HasColumnName("as_of");
+
+                    b.Property<decimal?>("Budget")
+                        .HasColumnType("numeric")
+                        .HasColumnName("budget");
+
+                    b.Property<decimal?>("Expected")
+                        .HasColumnType("numeric")
+                        .HasColumnName("expected");
+
+                    b.Property<decimal?>("Spent")
+                        .HasColumnType("numeric")
+                        .HasColumnName("spent");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("integer")
+                        .HasColumnName("version");
+
+                    b.HasKey("ProjectId")
+                        .HasName("pk_project_money");
+
+                    b.ToTable("project_money", (string)null);
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.ProjectRow", b =>
@@ -1663,6 +1822,26 @@ namespace Auxilium.Storage.Migrations
                         .HasDatabaseName("ix_project_roles_person_id");
 
                     b.ToTable("project_roles", (string)null);
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.RowBudgetRow", b =>
+                {
+                    b.Property<Guid>("ProjectId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("project_id");
+
+                    b.Property<string>("TaskId")
+                        .HasColumnType("text")
+                        .HasColumnName("task_id");
+
+                    b.Property<decimal>("Budget")
+                        .HasColumnType("numeric")
+                        .HasColumnName("budget");
+
+                    b.HasKey("ProjectId", "TaskId")
+                        .HasName("pk_row_budgets");
+
+                    b.ToTable("row_budgets", (string)null);
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.SessionRow", b =>
@@ -2287,6 +2466,16 @@ namespace Auxilium.Storage.Migrations
                         .HasConstraintName("fk_comments_projects_project_id");
                 });
 
+            modelBuilder.Entity("Auxilium.Storage.Rows.CostItemRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_cost_items_projects_project_id");
+                });
+
             modelBuilder.Entity("Auxilium.Storage.Rows.ExportRow", b =>
                 {
                     b.HasOne("Auxilium.Storage.Rows.PersonRow", null)
@@ -2400,6 +2589,33 @@ namespace Auxilium.Storage.Migrations
                         .HasConstraintName("fk_members_plans_plan_id");
                 });
 
+            modelBuilder.Entity("Auxilium.Storage.Rows.MoneyAccessRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.PersonRow", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_money_access_people_person_id");
+
+                    b.HasOne("Auxilium.Storage.Rows.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_money_access_projects_project_id");
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.MoneyEntryRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_money_journal_projects_project_id");
+                });
+
             modelBuilder.Entity("Auxilium.Storage.Rows.NoticeRow", b =>
                 {
                     b.HasOne("Auxilium.Storage.Rows.PersonRow", null)
@@ -2448,6 +2664,16 @@ namespace Auxilium.Storage.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_project_feeds_projects_project_id");
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.ProjectMoneyRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.ProjectRow", null)
+                        .WithOne()
+                        .HasForeignKey("Auxilium.Storage.Rows.ProjectMoneyRow", "ProjectId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_project_money_projects_project_id");
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.ProjectRow", b =>
@@ -2514,6 +2740,16 @@ namespace Auxilium.Storage.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_project_roles_projects_project_id");
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.RowBudgetRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_row_budgets_projects_project_id");
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.SessionRow", b =>

@@ -223,6 +223,15 @@ public sealed class Directory(IDbContextFactory<AuxiliumDb> databases, PlanMemor
             """,
             cancel
         );
+        await db.Database.ExecuteSqlAsync(
+            $"""
+            insert into money_access select project_id, {into} from money_access where person_id = {from} on conflict
+            (project_id, person_id) do nothing
+            """,
+            cancel
+        );
+        await db.MoneyAccess.Where(a => a.PersonId == from).ExecuteDeleteAsync(cancel);
+        await db.MoneyEntries.Where(e => e.PersonId == from).ExecuteUpdateAsync(e => e.SetProperty(x => x.PersonId, into), cancel);
         await db.Hours.Where(h => h.PersonId == from).ExecuteDeleteAsync(cancel);
         await db.Hours.Where(h => h.EnteredBy == from).ExecuteUpdateAsync(h => h.SetProperty(x => x.EnteredBy, into), cancel);
         await db.Timers.Where(t => t.PersonId == from).ExecuteDeleteAsync(cancel);

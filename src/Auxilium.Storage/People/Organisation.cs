@@ -37,6 +37,7 @@ public sealed class Organisation(IDbContextFactory<AuxiliumDb> databases)
                 row.Name == now.Name ? null : $"the name “{now.Name}”",
                 row.TimeZone == now.TimeZone ? null : $"the time zone {now.TimeZone}",
                 row.Currency == now.Currency ? null : $"the currency {now.Currency}",
+                row.VolunteerHour == now.VolunteerHour ? null : "another worth of volunteers’ hours",
                 row.FirstWeekday == now.FirstWeekday ? null : $"weeks that start on {now.FirstWeekday}",
                 row.Calendar == now.Calendar && row.Holidays == now.Holidays ? null : "the working days of new projects",
                 now.Logo is null ? null
@@ -56,6 +57,7 @@ public sealed class Organisation(IDbContextFactory<AuxiliumDb> databases)
             now.Calendar,
             now.Holidays
         );
+        row.VolunteerHour = now.VolunteerHour;
         if (now.Logo is { } logo)
             row.Logo = logo.Length == 0 ? null : logo;
         var words = ListText.Listed(what);
@@ -113,6 +115,7 @@ public sealed class Organisation(IDbContextFactory<AuxiliumDb> databases)
 /// <param name="FirstWeekday">Weeks begin with it, where nobody chose another day.</param>
 /// <param name="Calendar">Id of the ready-made calendar that new projects work by.</param>
 /// <param name="Holidays">Id of the public holidays that new projects keep; <c>null</c> for none.</param>
+/// <param name="VolunteerHour">What an hour of a volunteer is worth; <c>null</c> where that is not told.</param>
 /// <param name="Logo">A PNG or JPEG picture; empty to take it away, <c>null</c> to leave it as it is.</param>
 public sealed record OrganisationSettings(
     string Name,
@@ -121,5 +124,6 @@ public sealed record OrganisationSettings(
     DayOfWeek FirstWeekday,
     string Calendar,
     string? Holidays,
-    byte[]? Logo = null
+    byte[]? Logo = null,
+    decimal? VolunteerHour = null
 );

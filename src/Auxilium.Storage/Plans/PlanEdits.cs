@@ -7,6 +7,7 @@ using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Words;
+using Auxilium.Storage.Money;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
 using Auxilium.Storage.Tracking;
@@ -23,6 +24,7 @@ public sealed class PlanEdits(
     PlanStore store,
     PlanMemory memory,
     PlanGates gates,
+    ProjectMoney money,
     TimeProvider clock
 )
 {
@@ -102,6 +104,7 @@ public sealed class PlanEdits(
         };
         if (projected is not null)
             await Projections.WriteAsync(db, current, after, await projected, cancel);
+        await ProjectMoney.ForgetAsync(db, project, cancel);
         await PlanNews.TellAsync(db, $"{PlanNews.Plan} {row.Id} {row.Version}", cancel);
         await transaction.CommitAsync(cancel);
         memory.Keep(after, edited.Applied.Plan, era);
@@ -134,10 +137,12 @@ public sealed class PlanEdits(
                 ? await TaskTalk.TasksWithAsync(db, plan.Project, cancel)
                 : new HashSet<string>();
         var past = NeedsOf(edit).HasFlag(EditNeeds.Past) ? await PastAsync(db, plan, edit, cancel) : null;
+        var costs = NeedsOf(edit).HasFlag(EditNeeds.Costs) ? await money.CostsAsync(plan, today, cancel) : null;
         EditContext Context() =>
             new(plan.Schedule, today, directory, left)
             {
                 Past = past,
+                Costs = costs,
                 Spoken = spoken,
                 IsTakenBack = !isNew,
                 Cancel = cancel,

@@ -1,8 +1,10 @@
 using System.Collections.Immutable;
+using Auxilium.Planning.Money;
 using Auxilium.Planning.OwnFields;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Tracking;
+using Auxilium.Storage.Money;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
 using Auxilium.Storage.Tracking;
@@ -107,26 +109,28 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         Person coordinator,
         bool mayNameAddresses,
         ImmutableArray<WorkedHours> hours = default,
+        Ledger? ledger = null,
         CancellationToken cancel = default
     )
     {
         var era = memory.Era;
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var stored = await CreateAsync(db, plan, coordinator, mayNameAddresses, hours, cancel);
+        var stored = await CreateAsync(db, plan, coordinator, mayNameAddresses, hours, ledger, cancel);
         await transaction.CommitAsync(cancel);
         memory.Keep(stored, stored.Schedule.Plan, era);
         return stored;
     }
 
     /// <summary>The same as a part of a transaction, which is committed with all the rest of it.</summary>
-    /// <inheritdoc cref="CreateAsync(Plan, Person, bool, ImmutableArray{WorkedHours}, CancellationToken)"/>
+    /// <inheritdoc cref="CreateAsync(Plan, Person, bool, ImmutableArray{WorkedHours}, Ledger?, CancellationToken)"/>
     public async Task<StoredPlan> CreateAsync(
         AuxiliumDb db,
         Plan plan,
         Person coordinator,
         bool mayNameAddresses,
         ImmutableArray<WorkedHours> hours = default,
+        Ledger? ledger = null,
         CancellationToken cancel = default
     )
     {
@@ -161,6 +165,8 @@ public sealed class PlanStore(IDbContextFactory<AuxiliumDb> databases, PlanMemor
         var stored = new StoredPlan(id, project, 1, null, () => Scheduler.Calculate(plan), ranks) { Name = plan.Project.Name };
         if (!hours.IsDefaultOrEmpty)
             await Hours.BringInAsync(db, stored, hours, coordinator.Id, now, cancel);
+        if (ledger is not null)
+            await Ledgers.BringInAsync(db, project, ledger, cancel);
         await Projections.WriteAsync(
             db,
             null,

@@ -195,6 +195,9 @@ public sealed class OrganisationRow
     /// <summary>The currency of all money, as banks write it: EUR.</summary>
     public string Currency { get; set; } = "EUR";
 
+    /// <summary>What an hour of a volunteer is worth, told beside the cost; <c>null</c> where that is not told.</summary>
+    public decimal? VolunteerHour { get; set; }
+
     /// <summary>The day that weeks begin with, where nobody chose another.</summary>
     public DayOfWeek FirstWeekday { get; set; } = DayOfWeek.Monday;
 

@@ -38,12 +38,15 @@ public sealed class PersonRow
     /// <summary>How much of their time they give, as <see cref="PersonTimes"/> writes it; <c>null</c> for all of it.</summary>
     public string? Availability { get; set; }
 
-    /// <summary>Money for an hour; only organisers see it, as the other two.</summary>
+    /// <summary>Money for an hour; only organisers see it, as the other three.</summary>
     public decimal? HourlyRate { get; set; }
 
     public decimal? OvertimeRate { get; set; }
 
     public decimal? CostPerUse { get; set; }
+
+    /// <summary>Rates that begin on later days, as <see cref="Money.PersonRates"/> writes them.</summary>
+    public string? LaterRates { get; set; }
 
     /// <summary>The day they left. They stay on what they did.</summary>
     public DateOnly? LeftOn { get; set; }

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Words;
+using Auxilium.Storage.Money;
 using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
 using Microsoft.EntityFrameworkCore;
@@ -179,7 +180,7 @@ public sealed class Hours(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
     internal static Task<int> LockAsync(AuxiliumDb db, string person, CancellationToken cancel) =>
         db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock(hashtextextended({"hours " + person}, 0))", cancel);
 
-    internal static Task<int> WriteAsync(
+    internal static async Task<int> WriteAsync(
         AuxiliumDb db,
         Guid project,
         string taskName,
@@ -187,12 +188,14 @@ public sealed class Hours(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
         string by,
         DateTime at,
         CancellationToken cancel
-    ) =>
-        entry.Minutes == 0
-            ? db
+    )
+    {
+        await ProjectMoney.ForgetAsync(db, project, cancel);
+        return entry.Minutes == 0
+            ? await db
                 .Hours.Where(h => h.ProjectId == project && h.TaskId == entry.Task && h.PersonId == entry.Person && h.Day == entry.Day)
                 .ExecuteDeleteAsync(cancel)
-            : db.Database.ExecuteSqlAsync(
+            : await db.Database.ExecuteSqlAsync(
                 $"""
                 insert into hours (project_id, task_id, person_id, day, minutes, task_name, entered_by, entered_at)
                 values ({project}, {entry.Task}, {entry.Person}, {entry.Day}, {entry.Minutes}, {taskName}, {by}, {at})
@@ -201,6 +204,7 @@ public sealed class Hours(IDbContextFactory<AuxiliumDb> databases, TimeProvider 
                 """,
                 cancel
             );
+    }
 }
 
 /// <summary>Hours of a document cannot be taken in.</summary>

@@ -38,6 +38,9 @@ public static class Rights
     /// <summary>May change everything in the project.</summary>
     public const string EditPlans = nameof(EditPlans);
 
+    /// <summary>May see what the project costs (rule M7).</summary>
+    public const string SeeMoney = nameof(SeeMoney);
+
     /// <summary>May make new projects.</summary>
     public const string MakeProjects = nameof(MakeProjects);
 
@@ -61,6 +64,9 @@ public static class Rights
             )
             .AddPolicy(EditPlans, policy =>
                 policy.RequireAuthenticatedUser().AddRequirements(new InProject(ProjectRole.Coordinator, TokenScope.Edit))
+            )
+            .AddPolicy(SeeMoney, policy =>
+                policy.RequireAuthenticatedUser().AddRequirements(new InProject(ProjectRole.Viewer, TokenScope.Look), new WithMoney())
             )
             .AddPolicy(MakeProjects, policy =>
                 policy
@@ -122,6 +128,12 @@ public static class Rights
             _ => "look",
         };
 
+    /// <summary>Whether whoever asks may have the money of the project of the address.</summary>
+    public static async Task<bool> HasMoneyAsync(this HttpContext context, ProjectRoles roles) =>
+        context.User.Identity is { IsAuthenticated: true }
+        && Guid.TryParse(context.GetRouteValue("id") as string, out var project)
+        && await roles.MaySeeMoneyAsync(project, context.User.PersonId(), context.User.IsOrganiser(), context.RequestAborted);
+
     /// <summary>The role in the project of the address, once a policy has asked for it.</summary>
     public static ProjectRole RoleHere(this HttpContext context) =>
         context.Items[typeof(ProjectRole)] is ProjectRole role ? role : ProjectRole.None;
@@ -129,6 +141,19 @@ public static class Rights
 
 /// <summary>At least this role in the project of the address, and for a program at least this scope.</summary>
 internal sealed record InProject(ProjectRole Role, TokenScope Scope) : IAuthorizationRequirement;
+
+/// <summary>May have the money of the project of the address.</summary>
+internal sealed record WithMoney : IAuthorizationRequirement;
+
+/// <summary>Asks whether somebody may.</summary>
+internal sealed class WithMoneyHandler(ProjectRoles roles) : AuthorizationHandler<WithMoney>
+{
+    protected override async Task HandleRequirementAsync(AuthorizationHandlerContext context, WithMoney requirement)
+    {
+        if (context.Resource is HttpContext http && await http.HasMoneyAsync(roles))
+            context.Succeed(requirement);
+    }
+}
 
 /// <summary>Finds the role in the project of the address.</summary>
 internal sealed class InProjectHandler(ProjectRoles roles) : AuthorizationHandler<InProject>

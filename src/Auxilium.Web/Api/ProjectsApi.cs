@@ -3,10 +3,13 @@ using Auxilium.Exchange;
 using Auxilium.Exchange.Edits;
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Editing;
+using Auxilium.Planning.Money;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Words;
 using Auxilium.Storage.Access;
+using Auxilium.Storage.Money;
+using Auxilium.Storage.People;
 using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
 using Auxilium.Storage.Tracking;
@@ -128,11 +131,17 @@ internal static class ProjectsApi
         Guid id,
         PlanStore store,
         PastPlans past,
+        Ledgers ledgers,
+        ProjectRoles roles,
+        Organisation organisation,
         HttpContext context,
         CancellationToken cancel,
-        [Description("As the plan was at this version.")] int? version = null
+        [Description("As the plan was at this version.")] int? version = null,
+        [Description("Whether its money is told too, as it is now: for those who may have it.")] bool money = false
     )
     {
+        if (money && !await context.HasMoneyAsync(roles))
+            return Problems.MayNot("What this project costs is for its coordinators and whom they let see it: ask one of them.");
         if (await store.LoadAsync(id, cancel) is not { } plan)
             return Problems.NoSuchProject();
         if (version is { } wanted)
@@ -140,6 +149,26 @@ internal static class ProjectsApi
             if (await past.FindAsync(id, wanted, cancel) is not { } was)
                 return Problems.Bad($"This plan never had a version {wanted}: choose one from its journal.", "version");
             plan = was.Plan;
+        }
+        if (money)
+        {
+            var ledger = (await ledgers.LoadAsync(id, cancel)).Ledger;
+            context.Response.Headers.CacheControl = "private, no-store";
+            return Results.Bytes(
+                PlanDocumentWriter.Write(
+                    plan.Schedule.Plan,
+                    default,
+                    // What single people cost is for organisers.
+                    context.User.IsOrganiser()
+                        ? ledger
+                        : ledger with
+                        {
+                            Rates = Ledger.None.Rates,
+                        },
+                    (await organisation.FindAsync(cancel))?.Currency
+                ),
+                RequestDocument.PlanType
+            );
         }
         var tag = new EntityTagHeaderValue($"\"{plan.Version}\"");
         context.Response.GetTypedHeaders().ETag = tag;
@@ -175,8 +204,16 @@ internal static class ProjectsApi
     {
         try
         {
-            var (plan, hours, _, _) = PlanDocumentReader.ReadWhole(document, cancel);
-            var stored = await store.CreateAsync(plan, context.User.Person(), context.User.IsOrganiser(), hours, cancel);
+            var read = PlanDocumentReader.ReadWhole(document, cancel);
+            DocumentMoney.Check(read, context);
+            var stored = await store.CreateAsync(
+                read.Plan,
+                context.User.Person(),
+                context.User.IsOrganiser(),
+                read.Hours,
+                read.Ledger,
+                cancel
+            );
             return Results.Created($"/api/v1/projects/{stored.Project}/plan", new CreatedProject(stored.Project, stored.Version));
         }
         catch (HoursProblemException full)
@@ -207,6 +244,7 @@ internal static class ProjectsApi
         Budgets budgets,
         PlanViews views,
         Proposals proposals,
+        MoneyRipples money,
         Today today,
         CancellationToken cancel,
         bool preview = false,
@@ -220,7 +258,7 @@ internal static class ProjectsApi
         var isLarge = await IsLargeAsync(id, document, preview, store, cancel);
         using var turn = isLarge || preview ? await budgets.EnterAsync(context, cancel, isLarge) : null;
         if (preview)
-            return await PreviewAsync(id, document, edits, today, load, cancel);
+            return await PreviewAsync(id, document, context, store, edits, money, today, load, cancel);
         var me = context.User.PersonId();
         var mayAll = context.RoleHere() == ProjectRole.Coordinator && context.User.Scope() == TokenScope.Edit;
         if (!mayAll && document.Entry is not null)
@@ -243,7 +281,7 @@ internal static class ProjectsApi
                 cancel
             ),
             EditNotAllowed => Problems.MayNot("You may no longer take this back yourself: ask who coordinates the project."),
-            EditCommitted committed => Results.Ok(await AnswerAsync(committed, document, context, edits, views, changes, cancel)),
+            EditCommitted committed => Results.Ok(await AnswerAsync(committed, document, context, edits, views, money, changes, cancel)),
             EditConflict conflict => Problems.Conflict(conflict),
             NothingToTakeBack => Problems.Gone(WhyNothing(document.TakeBack), "nothingToTakeBack"),
             _ => Problems.NoSuchProject(),
@@ -327,7 +365,10 @@ internal static class ProjectsApi
     private static async Task<IResult> PreviewAsync(
         Guid id,
         EditDocument document,
+        HttpContext context,
+        PlanStore store,
         PlanEdits edits,
+        MoneyRipples money,
         Today today,
         bool withLoad,
         CancellationToken cancel
@@ -335,11 +376,13 @@ internal static class ProjectsApi
     {
         if (document.Edit is null)
             return Problems.Bad("Only an edit can be previewed.", "value");
-        return await edits.PreviewAsync(id, document.Edit, today.Date, cancel) is { } edited
+        return
+            await edits.PreviewAsync(id, document.Edit, today.Date, cancel) is { } edited && await store.LoadAsync(id, cancel) is { } plan
             ? Results.Ok(
                 new EditAnswer(document.BaseVersion, RippleDocument.Of(edited, RippleText.Of(edited, done: false)), null)
                 {
                     Load = withLoad ? LoadChange.Of(edited) : null,
+                    Money = await money.OfAsync(context, plan, edited.Before, edited.After, cancel),
                 }
             )
             : Problems.NoSuchProject();
@@ -351,13 +394,18 @@ internal static class ProjectsApi
         HttpContext context,
         PlanEdits edits,
         PlanViews views,
+        MoneyRipples money,
         bool changes,
         CancellationToken cancel
     )
     {
         var (plan, person) = (committed.After, context.User.PersonId());
+        var cost = committed.Edited is { } made ? await money.OfAsync(context, plan, made.Before, made.After, cancel) : null;
         if (!changes)
-            return new EditAnswer(plan.Version, committed.Edited is { } done ? RippleDocument.Of(done, committed.Sentence) : null, null);
+            return new EditAnswer(plan.Version, committed.Edited is { } done ? RippleDocument.Of(done, committed.Sentence) : null, null)
+            {
+                Money = cost,
+            };
         if (committed.Edited is not { } edited)
             return new EditAnswer(plan.Version, null, PlanChanges.Everything(views.Of(plan), await edits.LastAsync(plan, person, cancel)));
         // The author of the newest edit can undo it, and has nothing to redo.
@@ -368,7 +416,10 @@ internal static class ProjectsApi
             plan.Version,
             null,
             PlanChanges.Between(before, views.Of(plan, committed.Before), undo, redo, committed.Sentence, edited.Ripple.Moves.Count)
-        );
+        )
+        {
+            Money = cost,
+        };
     }
 }
 
@@ -386,6 +437,10 @@ public sealed record EditAnswer(int Version, RippleDocument? Ripple, PlanChanges
     /// <summary>Whose load would be other; only of a preview that is asked for it.</summary>
     [System.Text.Json.Serialization.JsonIgnore(Condition = System.Text.Json.Serialization.JsonIgnoreCondition.WhenWritingNull)]
     public IReadOnlyList<LoadChange>? Load { get; init; }
+
+    /// <summary>What it did to cost and budget; only for those who may know, and where it did anything.</summary>
+    [System.Text.Json.Serialization.JsonIgnore(Condition = System.Text.Json.Serialization.JsonIgnoreCondition.WhenWritingNull)]
+    public MoneyRippleDocument? Money { get; init; }
 }
 
 /// <param name="Next">What “before” is for the next page; <c>null</c> on the last.</param>

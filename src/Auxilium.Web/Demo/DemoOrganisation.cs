@@ -109,13 +109,14 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
         // The newest project is listed first, so the last one loaded leads.
         foreach (var path in System.IO.Directory.EnumerateFiles(Folder, "*.plan.json").OrderDescending())
         {
-            var (plan, hours, _, _) = PlanDocumentReader.ReadWhole(await File.ReadAllBytesAsync(path, cancel), cancel);
+            var (plan, hours, ledger, _) = PlanDocumentReader.ReadWhole(await File.ReadAllBytesAsync(path, cancel), cancel);
             var stored = await store.CreateAsync(
                 db,
                 PlanShift.ByWeeks(plan, weeks),
                 new Person(people[0].Id, people[0].Name, people[0].Initials),
                 true,
                 [.. hours.Select(h => h with { Day = h.Day.AddDays(7 * weeks) })],
+                ledger.Later(7 * weeks),
                 cancel
             );
             var folder = folders.FirstOrDefault(f => f.Value.Contains(plan.Project.Name)).Key;

@@ -22,6 +22,7 @@ public enum PageKind
 /// <param name="Role">Who at least may see it.</param>
 /// <param name="IsShared">Whether a link shows it to those without an account.</param>
 /// <param name="HasStyles">Whether a sheet brings styles of its own.</param>
+/// <param name="NeedsMoney">Whether it is only for those who may have the project's money.</param>
 /// <param name="IsOffered">Whether it is offered to all who may see it, and not only once it is open.</param>
 public sealed record ProjectPage(
     string Name,
@@ -30,7 +31,8 @@ public sealed record ProjectPage(
     ProjectRole Role = ProjectRole.Viewer,
     bool IsShared = false,
     bool IsOffered = true,
-    bool HasStyles = false
+    bool HasStyles = false,
+    bool NeedsMoney = false
 )
 {
     /// <summary>Its address in a project or below a link.</summary>
@@ -56,6 +58,7 @@ public sealed record ProjectPages(Guid Project, string Open, string Rights = "ed
         new("Chains", "chains", PageKind.Screen, IsShared: true),
         new("Outline", "outline", PageKind.Screen, IsShared: true),
         new("Load", "load", PageKind.Sheet, HasStyles: true),
+        new("Money", "money", PageKind.Sheet, HasStyles: true, NeedsMoney: true),
         new("Report", "report", PageKind.Own, IsShared: true, IsOffered: false),
         new("Compare", "compare", PageKind.Sheet),
         new("Journal", "journal", PageKind.Sheet),
@@ -66,8 +69,13 @@ public sealed record ProjectPages(Guid Project, string Open, string Rights = "ed
     ];
 
     /// <summary>Those that are shown to whoever looks.</summary>
-    public IEnumerable<(string Name, string Address)> Shown =>
-        All.Where(page => Secret is null ? page.Role <= Role && (page.IsOffered || page.Name == Open) : page.IsShared)
+    /// <param name="hasMoney">Whether whoever looks may have the project's money.</param>
+    public IEnumerable<(string Name, string Address)> Shown(bool hasMoney) =>
+        All.Where(page =>
+                Secret is not null
+                    ? page.IsShared
+                    : page.Role <= Role && (page.IsOffered || page.Name == Open) && (hasMoney || !page.NeedsMoney)
+            )
             .Select(page => (page.Name, page.At(Secret is null ? $"/projects/{Project}" : $"/shared/{Secret}")));
 
     private ProjectRole Role =>

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Money;
 using Auxilium.Storage.People;
 using Auxilium.Web.Access;
 using Auxilium.Web.Pages.Shared;
@@ -23,6 +24,10 @@ public sealed class OrganisationModel(Storage.People.Organisation organisation, 
 
     [BindProperty]
     public string? Currency { get; set; }
+
+    /// <summary>What an hour of a volunteer is worth, as it is typed.</summary>
+    [BindProperty]
+    public string? VolunteerHour { get; set; }
 
     [BindProperty]
     public string? FirstWeekday { get; set; }
@@ -66,6 +71,7 @@ public sealed class OrganisationModel(Storage.People.Organisation organisation, 
             return;
         (Name, TimeZone) = (row.Name, row.TimeZone ?? clock.LocalTimeZone.Id);
         (Currency, FirstWeekday, Calendar, Holidays) = (row.Currency, row.FirstWeekday.ToString(), row.Calendar, row.Holidays);
+        VolunteerHour = row.VolunteerHour?.ToString("0.00", CultureInfo.InvariantCulture);
         HasLogo = row.Logo is not null;
     }
 
@@ -81,6 +87,8 @@ public sealed class OrganisationModel(Storage.People.Organisation organisation, 
         );
         if (!Request.Form.ContainsKey(nameof(Holidays)))
             Holidays = row?.Holidays;
+        if (!Request.Form.ContainsKey(nameof(VolunteerHour)))
+            VolunteerHour = row?.VolunteerHour?.ToString(CultureInfo.InvariantCulture);
         var name = Line(nameof(Name), Name, "The name of your organisation", 120, true);
         var zone = OrganisationClock.Find(TimeZone?.Trim());
         if (zone is null)
@@ -88,6 +96,20 @@ public sealed class OrganisationModel(Storage.People.Organisation organisation, 
         var currency = Currency?.Trim().ToUpperInvariant() ?? "";
         if (currency.Length != 3 || !currency.All(char.IsAsciiLetterUpper))
             Wrong(nameof(Currency), "A currency is three letters, as banks write it: EUR, GBP or USD.");
+        decimal? worth = null;
+        if (!string.IsNullOrWhiteSpace(VolunteerHour))
+        {
+            var isAmount = decimal.TryParse(
+                VolunteerHour.Trim().Replace(',', '.'),
+                NumberStyles.AllowDecimalPoint,
+                CultureInfo.InvariantCulture,
+                out var amount
+            );
+            if (isAmount && Amounts.WhyRefused(amount) is null)
+                worth = amount;
+            else
+                Wrong(nameof(VolunteerHour), "This is no amount: type a number from 0 up, such as 14.50, or leave it empty.");
+        }
         if (!Enum.TryParse<DayOfWeek>(FirstWeekday, out var first) || !Weekdays.Contains(first))
             Wrong(nameof(FirstWeekday), "Choose Monday, Saturday or Sunday.");
         if (ReadyMadeCalendars.All.All(c => c.Id != Calendar))
@@ -104,7 +126,8 @@ public sealed class OrganisationModel(Storage.People.Organisation organisation, 
             first,
             Calendar!,
             string.IsNullOrEmpty(Holidays) ? null : Holidays,
-            logo
+            logo,
+            worth
         );
         var changed = await organisation.ChangeAsync(settings, User.PersonId(), clock, cancel);
         await clock.RefreshAsync(cancel);

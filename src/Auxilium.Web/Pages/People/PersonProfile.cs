@@ -7,6 +7,7 @@ using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Typing;
+using Auxilium.Storage.Money;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Rows;
 using Auxilium.Web.Access;
@@ -54,6 +55,10 @@ public sealed partial class PersonModel
     [BindProperty]
     public string? CostPerUse { get; set; }
 
+    /// <summary>Rates that begin on later days, as they are typed.</summary>
+    [BindProperty]
+    public string? LaterRates { get; set; }
+
     [BindProperty]
     public string[] Week { get; set; } = new string[7];
 
@@ -79,6 +84,7 @@ public sealed partial class PersonModel
         nameof(HourlyRate),
         nameof(OvertimeRate),
         nameof(CostPerUse),
+        nameof(LaterRates),
         nameof(Organiser),
         nameof(Maker),
     ];
@@ -117,6 +123,7 @@ public sealed partial class PersonModel
         HourlyRate = Known(nameof(HourlyRate), HourlyRate, Money(Row.HourlyRate));
         OvertimeRate = Known(nameof(OvertimeRate), OvertimeRate, Money(Row.OvertimeRate));
         CostPerUse = Known(nameof(CostPerUse), CostPerUse, Money(Row.CostPerUse));
+        LaterRates = Known(nameof(LaterRates), LaterRates, RatesText.Of(PersonRates.Read(Row.LaterRates)));
         Availability = Known(nameof(Availability), Availability, AvailabilityText.Of(PersonTimes.Read(Row.Availability)));
         Organiser = Known(nameof(Organiser), Organiser, Account?.IsOrganiser);
         Maker = Known(nameof(Maker), Maker, Account?.MayMakeProjects);
@@ -182,6 +189,7 @@ public sealed partial class PersonModel
             ["hourly rate"] = Money(row.HourlyRate),
             ["overtime rate"] = Money(row.OvertimeRate),
             ["cost per task"] = Money(row.CostPerUse),
+            ["later rates"] = row.LaterRates ?? "",
             ["availability"] = row.Availability ?? "",
         };
 
@@ -203,8 +211,11 @@ public sealed partial class PersonModel
             ReadMoney(nameof(OvertimeRate), OvertimeRate),
             ReadMoney(nameof(CostPerUse), CostPerUse)
         );
+        if (!RatesText.TryParse(LaterRates ?? "", today.Date, out var later, out var whyNot))
+            Wrong(nameof(LaterRates), whyNot);
         if (!ModelState.IsValid)
             return;
+        Row.LaterRates = PersonRates.Write(later);
         (Row.Name, Row.Initials, Row.Email, Row.Role, Row.Team, Row.ReportsTo, Row.Kind) = (
             name!,
             initials ?? PlanIds.InitialsOf(name!),

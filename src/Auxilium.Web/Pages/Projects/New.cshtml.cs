@@ -161,8 +161,9 @@ public sealed class NewModel(PlanStore store, Organisation organisation, Folders
                 await from.ReadExactlyAsync(content, cancel);
             try
             {
-                var (plan, hours, _, _) = PlanDocumentReader.ReadWhole(content, cancel);
-                var stored = await store.CreateAsync(plan, User.Person(), User.IsOrganiser(), hours, cancel);
+                var read = PlanDocumentReader.ReadWhole(content, cancel);
+                DocumentMoney.Check(read, HttpContext);
+                var stored = await store.CreateAsync(read.Plan, User.Person(), User.IsOrganiser(), read.Hours, read.Ledger, cancel);
                 return Redirect($"/projects/{stored.Project}");
             }
             catch (UnreadableDocumentException unreadable)

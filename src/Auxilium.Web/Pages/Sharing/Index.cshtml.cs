@@ -78,6 +78,9 @@ public sealed class SharingModel(
 
     public IReadOnlyList<RoleInProject> People { get; private set; } = [];
 
+    /// <summary>Ids of those whom a coordinator lets see the money.</summary>
+    public IReadOnlySet<string> LetSeeMoney { get; private set; } = new HashSet<string>();
+
     public IReadOnlyList<PersonRow> Others { get; private set; } = [];
 
     public IReadOnlyList<ShareLinkRow> Links { get; private set; } = [];
@@ -85,7 +88,17 @@ public sealed class SharingModel(
     public async Task<IActionResult> OnGetAsync(Guid id, CancellationToken cancel) => await LoadAsync(id, cancel) ? Page() : NotFound();
 
     /// <summary>What everybody may do, in one go: those whose role was chosen otherwise than the page showed it.</summary>
-    public async Task<IActionResult> OnPostRolesAsync(Guid id, string[] person, string[] was, string[] role, CancellationToken cancel)
+    /// <param name="asked">Those of whom the page asked whether they may see the money.</param>
+    /// <param name="money">Those of them who may.</param>
+    public async Task<IActionResult> OnPostRolesAsync(
+        Guid id,
+        string[] person,
+        string[] was,
+        string[] role,
+        string[] asked,
+        string[] money,
+        CancellationToken cancel
+    )
     {
         if (!await LoadAsync(id, cancel))
             return NotFound();
@@ -110,7 +123,16 @@ public sealed class SharingModel(
         }
         foreach (var (found, given) in chosen)
             await roles.GiveAsync(id, found.Id, given, User.PersonId(), cancel);
-        return Done(chosen.Count == 0 ? Saved([]) : string.Join(" ", chosen.Select(c => Told(c.Person, c.Role))));
+        var said = chosen.Select(c => Told(c.Person, c.Role)).ToList();
+        foreach (
+            var one in People.Where(p => asked.Contains(p.Person.Id) && LetSeeMoney.Contains(p.Person.Id) != money.Contains(p.Person.Id))
+        )
+        {
+            var may = money.Contains(one.Person.Id);
+            await roles.LetSeeMoneyAsync(id, one.Person.Id, may, User.PersonId(), cancel);
+            said.Add($"{one.Person.Name} may {(may ? "now" : "no longer")} see the money.");
+        }
+        return Done(said.Count == 0 ? Saved([]) : string.Join(" ", said));
     }
 
     /// <summary>Stands for the role that follows from the plan.</summary>
@@ -264,6 +286,7 @@ public sealed class SharingModel(
         (Id, Name, Coordinator) = (id, plan.Schedule.Plan.Project.Name, plan.Schedule.Plan.Project.Coordinator);
         People = await roles.InAsync(id, cancel);
         Others = [.. (await directory.AllAsync(cancel)).Where(p => p.LeftOn is null && People.All(m => m.Person.Id != p.Id))];
+        LetSeeMoney = await roles.LetSeeMoneyAsync(id, cancel);
         Links = await links.OfAsync(id, cancel);
         Calendars = await feeds.OfAsync(id, cancel);
         return true;

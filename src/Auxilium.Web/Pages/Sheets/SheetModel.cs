@@ -1,4 +1,5 @@
 using System.Globalization;
+using Auxilium.Storage.Access;
 using Auxilium.Storage.Plans;
 using Auxilium.Web.Access;
 using Microsoft.AspNetCore.Antiforgery;
@@ -10,7 +11,7 @@ namespace Auxilium.Web.Pages.Sheets;
 
 /// <summary>A sheet about one project, which its script fills with what the API says.</summary>
 [Authorize(Rights.LookAtPlans)]
-public sealed class SheetModel(PlanStore store, IAntiforgery antiforgery, Today today) : PageModel
+public sealed class SheetModel(PlanStore store, ProjectRoles roles, IAntiforgery antiforgery, Today today) : PageModel
 {
     public Guid Id { get; private set; }
 
@@ -32,7 +33,7 @@ public sealed class SheetModel(PlanStore store, IAntiforgery antiforgery, Today 
     public async Task<IActionResult> OnGetAsync(Guid id, string sheet, CancellationToken cancel)
     {
         Sheet = ProjectPages.All.Single(page => page.Path == sheet);
-        if (HttpContext.RoleHere() < Sheet.Role)
+        if (HttpContext.RoleHere() < Sheet.Role || (Sheet.NeedsMoney && !await HttpContext.HasMoneyAsync(roles)))
             return Forbid();
         if (await store.LoadAsync(id, cancel) is not { } plan)
             return NotFound();
