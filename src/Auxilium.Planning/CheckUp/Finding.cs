@@ -27,6 +27,11 @@ public enum FindingKind
     OverHours,
     HelperAway,
     LevelledForNothing,
+    BudgetPassed,
+    ItemWithoutPrice,
+    WorkWithoutRate,
+    CostWithoutOwner,
+    PaidEarly,
 }
 
 /// <summary>A weak spot of a plan.</summary>

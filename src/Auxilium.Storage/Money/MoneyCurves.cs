@@ -78,10 +78,11 @@ public sealed class MoneyCurves(PastPlans past, TimeProvider clock)
         return finish.LastDate > money.AsOf ? finish.LastDate : money.AsOf;
     }
 
-    /// <summary>The Sundays from one day to another, with the day that is looked at among them.</summary>
+    /// <summary>The day before the first, and the Sundays up to the last, with the day that is looked at among them.</summary>
     private static SortedSet<DateOnly> WeekEnds(DateOnly first, DateOnly last, DateOnly asOf)
     {
-        var days = new SortedSet<DateOnly>();
+        // Before anything begins, nothing was to be done.
+        var days = new SortedSet<DateOnly> { first.AddDays(-1) };
         if (asOf >= first)
             days.Add(asOf);
         var day = first.AddDays((7 - (int)first.DayOfWeek) % 7);

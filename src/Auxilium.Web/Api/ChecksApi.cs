@@ -6,6 +6,8 @@ using Auxilium.Planning.CheckUp;
 using Auxilium.Planning.Forecasting;
 using Auxilium.Planning.Load;
 using Auxilium.Planning.Plans;
+using Auxilium.Storage.Access;
+using Auxilium.Storage.Money;
 using Auxilium.Storage.Plans;
 using Auxilium.Storage.Tracking;
 using Auxilium.Web.Access;
@@ -59,6 +61,8 @@ internal static class ChecksApi
         PlanStore store,
         Hours hours,
         LoadAcross load,
+        ProjectMoney money,
+        ProjectRoles roles,
         Budgets budgets,
         Today today,
         CancellationToken cancel
@@ -66,6 +70,9 @@ internal static class ChecksApi
     {
         if (await store.LoadAsync(id, cancel) is not { } plan)
             return Problems.NoSuchProject();
+        var costs = await context.HasMoneyAsync(roles)
+            ? MoneyCheck.Of((await money.OfAsync(plan, today.Date, null, cancel)).Money, await money.TextAsync(cancel))
+            : [];
         var worked = await hours.ByTaskAsync(id, cancel);
         // What is done elsewhere matters only where something was delayed for it.
         OtherWork? others = null;
@@ -80,7 +87,10 @@ internal static class ChecksApi
         }
         using var turn = await budgets.EnterAsync(context, cancel);
         return Results.Ok(
-            PlanCheck.Of(plan.Schedule, today.Date, worked, others).Select(finding => FindingDocument.Of(finding, plan.Schedule.Plan))
+            PlanCheck
+                .Of(plan.Schedule, today.Date, worked, others)
+                .Concat(costs)
+                .Select(finding => FindingDocument.Of(finding, plan.Schedule.Plan))
         );
     }
 

@@ -18,6 +18,9 @@ namespace Auxilium.Web.Demo;
 /// </summary>
 public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, PlanStore store, Today today)
 {
+    /// <summary>What an hour of a volunteer is worth there.</summary>
+    private const decimal DemoVolunteerHour = 14;
+
     private const string Name = "Tidewell Boathouse Trust";
 
     private static readonly DateOnly WrittenFor = new(2027, 5, 13);
@@ -43,7 +46,14 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
             var (prices, _) = PriceList.Read(await File.ReadAllTextAsync(Path.Combine(Folder, "price-list.csv"), cancel));
             db.Prices.AddRange(prices.Select((line, position) => PriceBook.RowOf(line.Item, position)));
         }
-        db.Organisation.Add(new OrganisationRow { Name = Name, IsDemo = true });
+        db.Organisation.Add(
+            new OrganisationRow
+            {
+                Name = Name,
+                IsDemo = true,
+                VolunteerHour = DemoVolunteerHour,
+            }
+        );
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
     }

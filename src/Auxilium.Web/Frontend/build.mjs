@@ -83,6 +83,7 @@ await bundle([
   "sheets/forecast.js",
   "sheets/journal.js",
   "sheets/load.js",
+  "sheets/money.js",
   "sheets/organisation-fields.js",
   "sheets/settings.js",
   "shared/timer.js",
@@ -104,7 +105,11 @@ for (const name of ["figtree", "bricolage-grotesque"]) {
   cpSync(join(packageOf(`@fontsource-variable/${name}`), "LICENSE"), join(out, "fonts", `${name}-licence.txt`));
 }
 // Styles that only one page needs.
-await esbuild.build({ entryPoints: [join(here, "styles", "load.css")], outdir: out, minify: true });
+await esbuild.build({
+  entryPoints: ["load", "money"].map((name) => join(here, "styles", `${name}.css`)),
+  outdir: out,
+  minify: true,
+});
 const tailwind = join(packageOf("@tailwindcss/cli"), "dist", "index.mjs");
 execFileSync(
   process.execPath,

@@ -11,6 +11,7 @@ import { CellEditor } from "./list/editor.js";
 import { runCommand } from "./commands/commands.js";
 import { drawGauge } from "./panels/gauge.js";
 import { listenToKeys } from "./commands/keyboard.js";
+import { columnsOf } from "./list/columns.js";
 import { ListView } from "./list/list.js";
 import { listenToNewTask } from "./list/new-task.js";
 import { unsavedEdits } from "../shared/own-storage.js";
@@ -24,6 +25,7 @@ import { drawProblems } from "./panels/problems.js";
 import { listenToRowDrags } from "./list/row-drag.js";
 import { Remembered } from "./state/remembered.js";
 import { showBehind } from "./server/behind.js";
+import { followSpending } from "./server/spending.js";
 import { followHours } from "./server/hours.js";
 import { showOthers } from "./server/others.js";
 import { showPast } from "./panels/past.js";
@@ -51,6 +53,7 @@ const isPlan = main.dataset.screen === "plan";
 useWeekStart(main.dataset.week);
 const store = new Store(data.changes);
 store.teams = new Map(Object.entries(data.teams));
+store.hasMoney = main.dataset.money !== undefined;
 let isFollowing = false;
 const outbox = new Outbox(store, main.dataset.project ?? "", main.dataset.token ?? "", main.dataset.me ?? "");
 const actions = new Actions(store, outbox);
@@ -65,6 +68,19 @@ const later = (/** @type {() => Promise<any>} */ fetch) => part(fetch, (said) =>
 const repeating = later(async () => (await import("./panels/repeat.js")).makeRepeat(store, outbox, actions));
 /** @param {import("./state/types.js").Row} row @param {import("./state/types.js").CardRepeat | null} [known] */
 const openRepeat = (row, known) => void repeating((open) => open(row, known));
+const prices = later(() => import("./panels/prices.js"));
+const spending = later(async () => {
+  const { makeCosts } = await import("./panels/costs.js");
+  return makeCosts(
+    store,
+    main.dataset.project ?? "",
+    main.dataset.token ?? "",
+    (take) =>
+      void prices(({ choosePrices, AS_ITEMS }) =>
+        choosePrices(outbox, (/** @type {any} */ picked, /** @type {any} */ many) => take(picked, many), AS_ITEMS),
+      ),
+  );
+});
 const card = new TaskCard(
   store,
   outbox,
@@ -80,6 +96,7 @@ const card = new TaskCard(
     if (row) openRepeat(row, repeats);
   },
   talk,
+  !store.hasMoney ? null : (host, task) => void spending((fill) => fill(host, task)),
 );
 for (const { task, comments, files } of data.talk) store.talked(task, comments, files);
 const keys = later(() => import("./panels/keys.js"));
@@ -129,8 +146,10 @@ const show = (id) => (isPlan ? list.focus(id, "name") : void card.open(id));
 const pasting = later(async () => (await import("./panels/paste.js")).makePaste(store, outbox, actions, show, run));
 const openPaste = (text = "", /** @type {File | undefined} */ file = undefined) =>
   void pasting((open) => open(text, file));
-const prices = later(() => import("./panels/prices.js"));
-const openPrices = () => void prices(({ choosePrices }) => choosePrices(outbox, openPaste));
+const openPrices = () =>
+  void prices(({ choosePrices, asList }) =>
+    choosePrices(outbox, (/** @type {any} */ picked, /** @type {any} */ many) => openPaste(asList(picked, many))),
+  );
 const remembering = later(async () => (await import("./panels/baseline.js")).makeBaseline(store, outbox));
 const openBaseline = () =>
   void remembering((open) => open(store.selection.size > 1 ? store.selection.tops.map(({ id }) => id) : []));
@@ -287,6 +306,7 @@ if (isPlan) {
 store.changed();
 if (store.rights !== "shared" && store.rights !== "past") {
   followHours(store, main.dataset.project ?? "", data.used);
+  if (store.hasMoney) followSpending(store, main.dataset.project ?? "", () => columnsOf(store).map(({ key }) => key));
   // Marks that can wait for what is looked at first, and for the server to be there.
   const mark = () =>
     void (

@@ -17,6 +17,7 @@ const PRESSING = new Set([
   "fixedDateBreaksLink",
   "leadTooLong",
   "progressInFuture",
+  "budgetPassed",
 ]);
 
 const content = /** @type {HTMLElement} */ (document.getElementById("content"));

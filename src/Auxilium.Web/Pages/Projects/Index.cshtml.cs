@@ -4,6 +4,7 @@ using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
 using Auxilium.Storage.Access;
+using Auxilium.Storage.Money;
 using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
 using Auxilium.Storage.Tracking;
@@ -38,6 +39,7 @@ public sealed class IndexModel(
     Folders folders,
     ProjectsViews views,
     LoadAcross load,
+    ProjectMoney money,
     Today today
 ) : PageModel
 {
@@ -97,10 +99,14 @@ public sealed class IndexModel(
         _mine = await roles.AllOfAsync(me, User.IsOrganiser(), cancel);
         View = await views.OfAsync(me, cancel);
         var overbooked = await load.OverbookedAsync(_ => true, today.Date, cancel);
+        var mayKnow = await roles.WithMoneyAsync([.. _mine.Keys], me, User.IsOrganiser(), cancel);
+        var (costs, text) = (await money.SummariesAsync([.. mayKnow], today.Date, cancel), await money.TextAsync(cancel));
         var all = (await across.ProjectsAsync([.. _mine.Keys], today.Date, cancel))
             .Select(known => new ProjectSummary(known)
             {
                 Overbooked = overbooked.Count(over => over.Person is not null && over.Projects.Contains(known.Id)),
+                Money = costs.TryGetValue(known.Id, out var cost) ? cost : null,
+                Amounts = text,
             })
             .ToList();
         All = all.Count;

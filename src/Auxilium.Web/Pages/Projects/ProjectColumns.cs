@@ -36,6 +36,9 @@ public sealed record ProjectColumn(
         new("spare", "Spare days", p => p.Plan?.Spare, p => p.ShortSpare),
         new("drift", "Drift", p => -p.Plan?.Drift, p => p.ShortDrift),
         new("chance", "Chance", p => p.Known.Chance, p => p.Chance),
+        new("budget", "Budget", p => -p.Money?.Budget, p => p.Budget),
+        new("expected", "Expected cost", p => -p.Money?.Expected, p => p.Expected),
+        new("free", "Free budget", p => p.Money?.Free),
         new("priority", "Priority", p => -p.Known.Priority, p => $"{p.Known.Priority}"),
     ];
 

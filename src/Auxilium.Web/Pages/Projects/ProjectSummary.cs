@@ -1,7 +1,9 @@
 using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Money;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Words;
+using Auxilium.Storage.Money;
 using Auxilium.Storage.Tracking;
 using Auxilium.Web.Api;
 using Auxilium.Web.PlanScreen;
@@ -33,6 +35,23 @@ public sealed record ProjectSummary(KnownProject Known)
     /// <summary>“2 people overbooked this week and next”; <c>null</c> where nobody is.</summary>
     public string? OverbookedWords =>
         Overbooked == 0 ? null : $"{Overbooked} {(Overbooked == 1 ? "person" : "people")} overbooked this week and next";
+
+    /// <summary>What it may cost and is expected to; <c>null</c> for whoever may not know, and where nobody said anything.</summary>
+    public MoneySummary? Money { get; init; }
+
+    /// <summary>Says amounts.</summary>
+    public MoneyText? Amounts { get; init; }
+
+    public string Budget => Money?.Budget is { } budget && Amounts is { } text ? text.Of(budget) : "";
+
+    public string Expected => Money is { } money && Amounts is { } text ? text.Of(money.Expected) : "";
+
+    /// <summary>“Expected to cost 8,146.20 € of 8,600.00 €”, or how much that is over the budget; <c>null</c> where nothing is to be said.</summary>
+    public string? MoneyWords =>
+        Money is not { } money || Amounts is not { } text ? null
+        : money.Budget is not { } budget ? $"Expected to cost {text.Of(money.Expected)}"
+        : money.Free < 0 ? $"Expected to cost {text.Of(money.Expected)}, {text.Of(-money.Free.Value)} over budget"
+        : $"Expected to cost {text.Of(money.Expected)} of {text.Of(budget)}";
 
     public string Name => Known.Name;
 

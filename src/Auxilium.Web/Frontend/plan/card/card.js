@@ -24,6 +24,8 @@ export class TaskCard {
   #back;
   #repeat;
   #talk;
+  #costs;
+  /** @type {{ task: string, host: HTMLElement } | null} */ #spent = null;
   /** @type {string | null} */ #task = null;
   #version = 0;
   #asked = 0;
@@ -36,14 +38,16 @@ export class TaskCard {
    * @param {(id: string) => void} back gives the list the focus again
    * @param {(card: Card) => void} repeat asks when a task comes again
    * @param {TaskTalk} talk
+   * @param {((host: HTMLElement, task: string) => void) | null} costs fills what a task costs, for those who may have it
    */
-  constructor(store, outbox, panel, back, repeat, talk) {
+  constructor(store, outbox, panel, back, repeat, talk, costs) {
     this.#store = store;
     this.#outbox = outbox;
     this.#panel = panel;
     this.#back = back;
     this.#repeat = repeat;
     this.#talk = talk;
+    this.#costs = costs;
     panel.addEventListener("focusin", (event) => {
       if (event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement) store.beginTyping();
     });
@@ -143,6 +147,7 @@ export class TaskCard {
       ...(phase ? [] : [this.#section("Work", workParts(this.#store, card, send))]),
       ...(phase ? [] : [this.#section("Progress", progressParts(this.#store, card, send))]),
       this.#section("Hours", hoursParts(this.#store, card, this.#outbox.project)),
+      ...(this.#costs ? [this.#section("Costs", [this.#costsOf(card.id)])] : []),
       ...(card.kind !== "phase" || card.repeats
         ? [
             this.#section(
@@ -181,6 +186,13 @@ export class TaskCard {
     // What somebody is typing is kept, even if its field moved.
     if (focused?.isConnected && this.#panel.contains(focused)) focused.focus();
     if (title) this.#panel.querySelector("h2")?.focus();
+  }
+
+  /** What a task costs stays as it is drawn while the card is drawn anew for it. @param {string} task */
+  #costsOf(task) {
+    if (this.#spent?.task !== task) this.#spent = { task, host: element("div", {}) };
+    this.#costs?.(this.#spent.host, task);
+    return this.#spent.host;
   }
 
   /** @param {string} title @param {string} state */

@@ -46,6 +46,7 @@
  * @property {string} label
  * @property {number} [width] of its column in pixels; a field without one has no column
  * @property {boolean} [extra] whether its column is shown by choice only
+ * @property {boolean} [money] whether it is only for those who may have the project’s money
  * @property {(store: Store, row: Row) => string} text what its cell says
  * @property {(store: Store, row: Row) => string} [typed] what its editor begins with, where that is not what the cell says
  * @property {(store: Store, row: Row) => string} [filled] what is typed into rows below it, where that is more

@@ -10,6 +10,7 @@ import { effort } from "./effort.js";
 import { key } from "./key.js";
 import { label } from "./label.js";
 import { length } from "./length.js";
+import { MONEY } from "./money.js";
 import { name } from "./name.js";
 import { number } from "./number.js";
 import { OWN_FIELDS } from "./own.js";
@@ -42,6 +43,7 @@ export const FIELDS = [
   float,
   effort,
   used,
+  ...MONEY,
   deadline,
   key,
   label,

@@ -1,5 +1,5 @@
 // @ts-check
-// Rows of the organisation's price list, chosen to become tasks: each category a phase, each item a task in it.
+// Rows of the organisation's price list, chosen to become tasks, or items of a task's costs.
 
 /** @import { Outbox } from "../server/outbox.js" */
 import { element } from "../card/fields.js";
@@ -11,12 +11,24 @@ import { element } from "../card/fields.js";
 
 const HEAD = ["Task", "Length", "Delivered by", "Note", "Source id"];
 
+/** @typedef {{ hint: string, verb: string, one: string, more: string }} Words what becomes of what is chosen */
+
+export const AS_TASKS = {
+  hint: "Each category becomes a phase. You see the rows before they are added.",
+  verb: "Preview",
+  one: "task",
+  more: "tasks",
+};
+
+export const AS_ITEMS = { hint: "Each becomes an item of this task’s costs.", verb: "Add", one: "item", more: "items" };
+
 /**
- * Asks which items, and hands them on as a list that can be looked at before it is added.
+ * Asks which items.
  * @param {Outbox} outbox
- * @param {(list: string) => void} take
+ * @param {(prices: Price[], many: Map<string, string>) => void} take gets those that were chosen, and how many of each by id
+ * @param {Words} [words]
  */
-export async function choosePrices(outbox, take) {
+export async function choosePrices(outbox, take, words = AS_TASKS) {
   const answer = await outbox.prices();
   const dialog = /** @type {HTMLDialogElement} */ (
     element("dialog", { class: "panel prices", "aria-labelledby": "prices-title" })
@@ -33,24 +45,27 @@ export async function choosePrices(outbox, take) {
   } else {
     const chosen = new Map();
     const add = /** @type {HTMLButtonElement} */ (
-      element("button", { class: "button button-strong", type: "button" }, "Preview")
+      element("button", { class: "button button-strong", type: "button" }, words.verb)
     );
     add.disabled = true;
     add.addEventListener("click", () => {
       dialog.close();
-      take(asList(answer, chosen));
+      take(
+        answer.filter(({ id }) => chosen.has(id)),
+        chosen,
+      );
     });
     const update = (/** @type {string} */ id, /** @type {string | null} */ many) => {
       if (many === null) chosen.delete(id);
       else chosen.set(id, many);
       add.disabled = chosen.size === 0;
       add.textContent =
-        chosen.size === 0 ? "Preview" : `Preview ${chosen.size} ${chosen.size === 1 ? "task" : "tasks"}`;
+        chosen.size === 0 ? words.verb : `${words.verb} ${chosen.size} ${chosen.size === 1 ? words.one : words.more}`;
     };
     const categories = byCategory(answer);
     dialog.append(
       title,
-      element("p", { class: "hint" }, "Each category becomes a phase. You see the rows before they are added."),
+      element("p", { class: "hint" }, words.hint),
       ...categories.map(([category, items]) => group(category, items, update)),
       element("div", { class: "actions" }, close, add),
     );
@@ -88,9 +103,8 @@ function group(category, items, update) {
   return element("fieldset", {}, element("legend", {}, category || "Other"), element("ul", {}, ...rows));
 }
 
-/** What was chosen, as a list that is read like any other. @param {Price[]} prices @param {Map<string, string>} chosen */
-function asList(prices, chosen) {
-  const picked = prices.filter(({ id }) => chosen.has(id));
+/** What was chosen, as a list that is read like any other. @param {Price[]} picked @param {Map<string, string>} chosen */
+export function asList(picked, chosen) {
   const lines = byCategory(picked).flatMap(([category, items]) => [
     category || "Other",
     ...items.map((item) => {

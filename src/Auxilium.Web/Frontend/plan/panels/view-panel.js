@@ -166,7 +166,9 @@ export function drawView(store, remembered) {
   /** Each column with its width and its place; those that are not shown come last. */
   function drawColumns() {
     const shown = columnsOf(store);
-    const hidden = COLUMNS.filter((column) => !shown.some(({ key: k }) => k === column.key));
+    const hidden = COLUMNS.filter(
+      (column) => !shown.some(({ key: k }) => k === column.key) && (!column.money || store.hasMoney),
+    );
     const focused = /** @type {HTMLElement | null} */ (document.activeElement)?.getAttribute("aria-label");
     columnList.replaceChildren(
       ...[...shown, ...hidden].map((column, at) => {

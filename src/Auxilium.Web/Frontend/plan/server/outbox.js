@@ -115,7 +115,9 @@ export class Outbox {
   async preview(edit) {
     if (this.#store.whyNot !== null) return { message: this.#store.whyNot };
     const { status, content } = await this.#post("edits?preview=true", this.#body(crypto.randomUUID(), { edit }));
-    return status === 200 ? content.ripple : refusalOf(status, content, "cannot say what this would do");
+    if (status !== 200) return refusalOf(status, content, "cannot say what this would do");
+    if (content.money) content.ripple.sentence.push({ text: ` ${content.money.sentence}`, strong: false });
+    return content.ripple;
   }
 
   /** Everything about one task. @param {string} task @returns {Promise<Card | Refusal>} */
@@ -208,6 +210,7 @@ export class Outbox {
     } else if (status < 300) {
       this.#store.notice = null;
       this.#store.apply(content.changes);
+      if (content.money) this.#store.costs(content.money.sentence);
       job.onDone?.(content.changes);
       this.#store.flush();
     } else {

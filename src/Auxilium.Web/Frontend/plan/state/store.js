@@ -34,6 +34,11 @@ export class Store {
    * @type {Map<string, { comments: number, files: number }>}
    */
   talk = new Map();
+  /** By id: what a row costs, for those who may know. @type {Map<string, import("../../money/server.js").MoneyRow>} */
+  money = new Map();
+  currency = { sign: "", decimals: 2 };
+  /** Whether whoever looks may have the project's money. */
+  hasMoney = false;
   /** By id: hours worked on a row. @type {Map<string, import("./types.js").Used>} */ used = new Map();
   /** By "task person": in words, that they are overbooked while it is on. @type {Map<string, string>} */ overbooked =
     new Map();
@@ -144,6 +149,19 @@ export class Store {
     if (filtersOf(this.view) === 0) return this.rows.filter(also);
     const inside = this.view.phase === "" ? null : insideOf(this.rows, this.view.phase);
     return this.rows.filter((row) => also(row) && passes(row, this.view, this) && (!inside || inside.has(row.id)));
+  }
+
+  /** Says after the ripple of the last edit what it did to the cost. @param {string} sentence */
+  costs(sentence) {
+    this.sentence = [...this.sentence, { text: ` ${sentence}`, strong: false }];
+    this.changed();
+  }
+
+  /** Takes what rows cost. @param {import("../../money/server.js").Money} money */
+  takeMoney({ rows, sign, decimals }) {
+    this.money = new Map(rows.map((row) => [row.id, row]));
+    this.currency = { sign, decimals };
+    this.changed();
   }
 
   /** Takes the hours that have been worked. @param {import("./types.js").Used[]} used */
