@@ -1,5 +1,6 @@
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Load;
+using Auxilium.Planning.Money;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Typing;
@@ -26,7 +27,8 @@ public static class PlanWorkbook
         bool isWhole = true,
         IReadOnlyList<WorkedHours>? hours = null,
         DayOfWeek weekStart = DayOfWeek.Monday,
-        bool hasTimeline = false
+        bool hasTimeline = false,
+        PlanMoney? money = null
     )
     {
         List<DateOnly> weeks = hasTimeline ? WeeksOf(table, weekStart) : [];
@@ -36,6 +38,8 @@ public static class PlanWorkbook
             book.Add("Tasks", table.Columns.Select(c => (c.Title, c.Width)), TasksOf(table, weeks), weeks);
             if (isWhole)
                 AddOthers(book);
+            if (isWhole && money is not null)
+                AddMoney(book, money);
         }
         return stream.ToArray();
 
@@ -68,6 +72,51 @@ public static class PlanWorkbook
         {
             var loaded = WeeksOf(load.Parts.Min(part => part.Day), load.Parts.Max(part => part.Day), weekStart);
             book.Add("Load", [("Person", 30), ("Hours", 12)], LoadOf(table.Plan, load, loaded), loaded);
+        }
+    }
+
+    /// <summary>Every item with what it costs and what is paid of it, and the labour of each person on each row.</summary>
+    private static void AddMoney(WorkbookWriter book, PlanMoney money) =>
+        book.Add(
+            "Costs",
+            [
+                ("No", 8),
+                ("Task", 40),
+                ("Item", 30),
+                ("Category", 18),
+                ("Supplier", 24),
+                ("Quantity", 10),
+                ("Unit", 10),
+                ("Price", 12),
+                ("Planned", 14),
+                ("Spent", 14),
+                ("Left", 14),
+            ],
+            CostsOf(money)
+        );
+
+    private static IEnumerable<SheetRow> CostsOf(PlanMoney money)
+    {
+        var plan = money.Schedule.Plan;
+        foreach (var line in money.Lines)
+        {
+            var item = line.Item;
+            yield return new(
+                0,
+                [
+                    (CellStyle.Plain, plan.Index.NumberOf(line.Row)),
+                    (CellStyle.Plain, plan.Tasks[line.Row].Name),
+                    (CellStyle.Plain, item?.Name ?? plan.FindPerson(line.Person)?.Name ?? line.Person),
+                    (CellStyle.Plain, item?.Category ?? CostGroups.Labour),
+                    (CellStyle.Plain, plan.FindPerson(item?.Supplier)?.Name ?? item?.Supplier ?? ""),
+                    (CellStyle.Number, (object?)item?.Quantity),
+                    (CellStyle.Plain, item?.Unit ?? ""),
+                    (CellStyle.Number, (object?)item?.Price),
+                    (CellStyle.Number, (object?)Math.Round(line.Planned.Whole, 2)),
+                    (CellStyle.Number, (object?)Math.Round(line.Spent, 2)),
+                    (CellStyle.Number, (object?)Math.Round(line.Left, 2)),
+                ]
+            );
         }
     }
 

@@ -38,9 +38,11 @@ public sealed class MoneyCurves(PastPlans past, TimeProvider clock)
             else
             {
                 var version = days.LastOrDefault(d => d.Day <= day).Version;
-                var schedule = version == 0 ? Reckoned(money.Schedule, day) : await ThenAsync(plan, version, known, cancel);
-                var then = new EarnedValue(counted.On(schedule, day), measure);
-                points.Add(new CurvePoint(day, planned, then.Ev, then.Ac, version == 0));
+                var schedule = version == 0 ? money.Schedule : await ThenAsync(plan, version, known, cancel);
+                // A plan that was brought in knows of work from before; one that is shown for another today, of work from after.
+                var isReckoned = version == 0 || schedule.Plan.Tasks.Any(task => HappensAfter(task, day));
+                var then = new EarnedValue(counted.On(isReckoned ? Reckoned(schedule, day, money.AsOf) : schedule, day), measure);
+                points.Add(new CurvePoint(day, planned, then.Ev, then.Ac, isReckoned));
             }
         }
         return new MoneyCurve(measure.Name, points);
@@ -53,20 +55,25 @@ public sealed class MoneyCurves(PastPlans past, TimeProvider clock)
         return known[version] = (await past.FindAsync(plan.Project, version, cancel))?.Plan.Schedule ?? plan.Schedule;
     }
 
-    /// <summary>The plan as it may have been on a day: what had begun and what was finished, and of the rest as much as time had passed.</summary>
-    private static Schedule Reckoned(Schedule now, DateOnly day)
+    private static bool HappensAfter(PlanTask task, DateOnly day) => task.ActualStart?.Date > day || task.ActualFinish?.LastDate > day;
+
+    /// <summary>
+    /// The plan as it may have been on a day: what had begun and what was finished, and of what was under way as much as time had passed.
+    /// </summary>
+    private static Schedule Reckoned(Schedule now, DateOnly day, DateOnly today)
     {
-        var end = PlanTime.On(day.AddDays(1));
+        var (end, until) = (PlanTime.On(day.AddDays(1)), PlanTime.On(today.AddDays(1)));
         var tasks = now.Plan.Tasks.Select(
             (task, row) =>
             {
                 if (task.ActualStart is not { } began || began >= end)
                     return task with { ActualStart = null, ActualFinish = null, Progress = 0, Remaining = null };
-                if (task.ActualFinish is not { } done || done <= end)
+                if (task.ActualFinish <= end)
                     return task;
                 var calendar = now.CalendarOf(row);
-                var whole = Math.Max(1, calendar.Between(began, done));
-                return task with { ActualFinish = null, Progress = Math.Clamp((decimal)calendar.Between(began, end) / whole, 0, 0.99m) };
+                var whole = Math.Max(1, calendar.Between(began, task.ActualFinish ?? until));
+                var part = Math.Clamp((decimal)calendar.Between(began, end) / whole, 0, 1);
+                return task with { ActualFinish = null, Remaining = null, Progress = Math.Min(task.Progress * part, 0.99m) };
             }
         );
         return Scheduler.Calculate(now.Plan with { Tasks = [.. tasks] });

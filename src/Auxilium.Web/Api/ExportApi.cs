@@ -1,6 +1,8 @@
 using System.Globalization;
 using Auxilium.Exchange.Tables;
+using Auxilium.Planning.Money;
 using Auxilium.Storage.Access;
+using Auxilium.Storage.Money;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
@@ -88,7 +90,18 @@ internal static class ExportApi
         var by = link is null ? context.User.Identity?.Name : null;
         try
         {
-            file = query.Wanted.Write(await handouts.OfAsync(query, plan, by, link, cancel), (_, _) => { }, cancel);
+            file = query.Wanted.Write(
+                await handouts.OfAsync(
+                    query,
+                    plan,
+                    by,
+                    link,
+                    cancel,
+                    link is null ? (context.User.PersonId(), context.User.IsOrganiser()) : null
+                ),
+                (_, _) => { },
+                cancel
+            );
         }
         catch (ExportProblem problem)
         {
@@ -106,8 +119,27 @@ internal static class ExportApi
 }
 
 /// <summary>Gathers what a file of a plan is made of.</summary>
-internal sealed class Handouts(OwnAddress address, OrganisationClock clock, Organisation organisation, Hours hours, Today today)
+internal sealed class Handouts(
+    OwnAddress address,
+    OrganisationClock clock,
+    Organisation organisation,
+    Hours hours,
+    ProjectMoney money,
+    ProjectRoles roles,
+    Today today
+)
 {
+    /// <summary>The money of a project, for those who may have it.</summary>
+    /// <exception cref="ExportProblem">Whoever asks may not.</exception>
+    private async Task<PlanMoney> MoneyAsync(StoredPlan plan, (string Id, bool IsOrganiser)? person, CancellationToken cancel) =>
+        person is var (id, isOrganiser) && await roles.MaySeeMoneyAsync(plan.Project, id, isOrganiser, cancel)
+            ? (await money.OfAsync(plan, today.Date, null, cancel)).Money
+            : throw new ExportProblem(
+                "What this project costs is for its coordinators and whom they let see it: export without it, or ask one of them.",
+                "money"
+            );
+
+    /// <param name="person">Who asks for it, where money is asked for.</param>
     /// <param name="by">Name of who asks for it; <c>null</c> where nobody is to be named.</param>
     /// <param name="link">
     /// The read-only link that it is asked for by, with its secret; <c>null</c> where it is by somebody signed in.
@@ -118,13 +150,15 @@ internal sealed class Handouts(OwnAddress address, OrganisationClock clock, Orga
         StoredPlan plan,
         string? by,
         (ShareLinkRow Link, string Secret)? link,
-        CancellationToken cancel
+        CancellationToken cancel,
+        (string Id, bool IsOrganiser)? person = null
     )
     {
         if (link is not null && !query.Wanted.IsForLinks)
             throw new ExportProblem("A plan that is seen by a link cannot be exported whole.", "format");
         if (link is not null && query.Wanted.IsDrawn && !query.ScreenDrawn.IsForLinks)
             throw new ExportProblem("What people have to do is not shown by a link.", "screen");
+        var costs = query.Money == true ? await MoneyAsync(plan, link is null ? person : null, cancel) : null;
         var known = link is var (of, _) ? SharedColumns.OfTables(of.Columns) : PlanTable.ColumnsOf(plan.Schedule.Plan);
         var columns = query.ColumnsAmong(known)
             ?? (link is null ? null : [.. PlanTable.Usual.Where(column => known.Any(k => k.Key == column.Key))]);
@@ -147,6 +181,9 @@ internal sealed class Handouts(OwnAddress address, OrganisationClock clock, Orga
             link?.Link.Columns
         )
         {
+            Money = costs,
+            Currency = here?.Currency,
+            HasRates = person?.IsOrganiser == true,
             Hours =
                 link is null && (query.Wanted.Name == "xlsx" || query.Screen == "load")
                     ? await hours.AllOfAsync(plan.Project, cancel)

@@ -6,6 +6,7 @@ using Auxilium.Drawing.Sheets;
 using Auxilium.Exchange;
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Exchange.Tables;
+using Auxilium.Planning.Money;
 using Auxilium.Planning.Tracking;
 using Auxilium.Planning.Words;
 using Auxilium.Storage.Plans;
@@ -41,6 +42,15 @@ internal sealed record Handout(
 {
     /// <summary>Hours that people worked on it, where they are asked for.</summary>
     public ImmutableArray<WorkedHours> Hours { get; init; } = [];
+
+    /// <summary>The project's money, where whoever asks may have it and asks for it.</summary>
+    public PlanMoney? Money { get; init; }
+
+    /// <summary>The organisation's currency.</summary>
+    public string? Currency { get; init; }
+
+    /// <summary>Whether what single people cost may be in it.</summary>
+    public bool HasRates { get; init; }
 
     /// <summary>What is drawn besides names and dates.</summary>
     public Shown Shown =>
@@ -106,7 +116,8 @@ internal sealed record ExportFormat(
                     isWhole: handout.Columns is null,
                     handout.Hours,
                     handout.WeekStart,
-                    handout.Query.Timeline ?? false
+                    handout.Query.Timeline ?? false,
+                    handout.Money
                 )
             )
         ),
@@ -114,7 +125,20 @@ internal sealed record ExportFormat(
             new(TableCsv.Write(handout.Table, handout.Query.SeparatorSign, handout.Query.Marked ?? false))
         ),
         new("ics", ".ics", "text/calendar; charset=utf-8", true, (handout, _, _) => new(ProjectCalendar.Write(handout))),
-        new("document", ".json", RequestDocument.PlanType, false, (handout, _, _) => new(PlanDocumentWriter.Write(handout.Table.Plan))),
+        new("document", ".json", RequestDocument.PlanType, false, (handout, _, _) =>
+            new(
+                PlanDocumentWriter.Write(
+                    handout.Table.Plan,
+                    ledger: handout.Money?.Ledger is { } ledger && !handout.HasRates
+                        ? ledger with
+                        {
+                            Rates = Ledger.None.Rates,
+                        }
+                        : handout.Money?.Ledger,
+                    currency: handout.Currency
+                )
+            )
+        ),
     ];
 
     public static ExportFormat? Find(string? name) => All.FirstOrDefault(format => format.Name == name);

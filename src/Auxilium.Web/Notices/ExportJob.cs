@@ -72,7 +72,8 @@ internal sealed class ExportJob(
             )
                 return (null, "The project is no longer there for you.");
             var who = await directory.FindAsync(wanted.PersonId, cancel);
-            var handout = await handouts.OfAsync(query, plan, who?.Name, null, cancel);
+            var account = (await directory.AccountsAsync(cancel)).GetValueOrDefault(wanted.PersonId);
+            var handout = await handouts.OfAsync(query, plan, who?.Name, null, cancel, (wanted.PersonId, account?.IsOrganiser == true));
             return (query.Wanted.Write(handout, progress, cancel).Content, null);
         }
         catch (ExportProblem problem)

@@ -53,6 +53,8 @@ class CostsSheet {
   /** @type {Costs | null} */ #costs = null;
   /** Items whose details are open. @type {Set<string>} */ #open = new Set();
   #canUndo = false;
+  /** Items with what is typed and on its way, by id. @type {Map<string, Item>} */ #typed = new Map();
+  #sending = Promise.resolve();
 
   /**
    * @param {HTMLElement} host @param {MoneyServer} server @param {string} task @param {boolean} mayEdit
@@ -79,8 +81,13 @@ class CostsSheet {
       /** @type {HTMLElement | null} */ (this.#host.querySelector(`[data-field="${CSS.escape(focus)}"]`))?.focus();
   }
 
+  /** Changes are sent one after another. @param {object} edit @param {(problem: string) => void} tell @param {string} [focus] */
+  #change(edit, tell, focus) {
+    this.#sending = this.#sending.then(() => this.#send(edit, tell, focus));
+  }
+
   /** @param {object} edit @param {(problem: string) => void} tell @param {string} [focus] */
-  async #change(edit, tell, focus) {
+  async #send(edit, tell, focus) {
     try {
       this.#tell(await this.#server.change(edit));
       this.#canUndo = true;
@@ -92,9 +99,17 @@ class CostsSheet {
     }
   }
 
-  /** @param {Item} item @param {Partial<Item>} now @param {(problem: string) => void} tell */
+  /**
+   * Changes an item as it is now, and not as it was when the field was drawn: two cells may be typed one right after the other.
+   * @param {Item} item @param {Partial<Item>} now @param {(problem: string) => void} tell
+   */
   #set(item, now, tell) {
-    void this.#change({ type: "setItem", task: this.#task, item: { ...item, ...now } }, tell);
+    const next = { ...(this.#typed.get(item.id) ?? item), ...now };
+    this.#typed.set(item.id, next);
+    this.#change({ type: "setItem", task: this.#task, item: next }, (problem) => {
+      if (problem || this.#typed.get(item.id) === next) this.#typed.delete(item.id);
+      tell(problem);
+    });
   }
 
   #draw() {
@@ -148,11 +163,8 @@ class CostsSheet {
         ...(labour.length > 0 ? [element("ul", { class: "mute" }, ...labour)] : []),
         ...(this.#mayEdit
           ? [
-              amountField(
-                "Budget of this row",
-                budget,
-                costs,
-                (amount, tell) => void this.#change({ type: "setBudget", task: this.#task, amount }, tell),
+              amountField("Budget of this row", budget, costs, (amount, tell) =>
+                this.#change({ type: "setBudget", task: this.#task, amount }, tell),
               ),
             ]
           : []),
@@ -254,7 +266,7 @@ class CostsSheet {
     note.classList.add("costs-whole");
     const remove = quietButton(
       "Remove item",
-      () => void this.#change({ type: "removeItem", task: this.#task, item: item.id }, (said) => this.#tell(said)),
+      () => this.#change({ type: "removeItem", task: this.#task, item: item.id }, (said) => this.#tell(said)),
       `Remove ${item.name}`,
     );
     return element(
@@ -317,7 +329,7 @@ class CostsSheet {
       "",
       (name, tell) => {
         const id = newId();
-        void this.#change(
+        this.#change(
           { type: "setItem", task: this.#task, item: { id, name, kind: "material", payments: [] } },
           tell,
           `quantity ${id}`,
@@ -346,7 +358,7 @@ class CostsSheet {
           payments: [],
         },
       }));
-      void this.#change({ type: "together", edits }, (said) => {
+      this.#change({ type: "together", edits }, (said) => {
         if (said) this.#tell(said);
       });
     });

@@ -29,6 +29,7 @@ import { showPreview } from "./export-preview.js";
  * @property {string} separator
  * @property {boolean} marked
  * @property {boolean} timeline
+ * @property {boolean} money
  * @property {string} told events or toDos
  * @property {string} alarm days before; empty for none
  */
@@ -105,6 +106,7 @@ const USUAL = {
   separator: "comma",
   marked: false,
   timeline: false,
+  money: false,
   told: "events",
   alarm: "",
 };
@@ -225,6 +227,7 @@ export function makeExport(store, address, me, here, token) {
             wishes.separator,
           ),
           check("timeline", "Timeline by week", wishes.timeline),
+          check("money", "With money", wishes.money),
           check("marked", "Begin with a mark that says it is UTF-8, as some spreadsheets need", wishes.marked),
         ),
         group(
@@ -243,7 +246,7 @@ export function makeExport(store, address, me, here, token) {
     const preview = showPreview();
     const wanted = () => ({ ...wishesOf(form, store.project.name), ...days });
     const update = () => {
-      offer(form, help);
+      offer(form, help, store.hasMoney);
       const now = wanted();
       preview.show(queryOf(store, now, picked), address, formatOf(now.format));
     };
@@ -284,8 +287,11 @@ export function makeExport(store, address, me, here, token) {
 /** @param {string} key @returns {Format} */
 const formatOf = (key) => FORMATS.find((format) => format.key === key) ?? FORMATS[0];
 
-/** Shows what is asked for the format and the screen. @param {HTMLFormElement} form @param {HTMLElement} help */
-function offer(form, help) {
+/**
+ * Shows what is asked for the format and the screen.
+ * @param {HTMLFormElement} form @param {HTMLElement} help @param {boolean} hasMoney whether money may be in the file
+ */
+function offer(form, help, hasMoney) {
   const { format, screen, fit } = wishesOf(form, "");
   const { drawn = false, table = false, whole = false, calendar = false, help: words } = formatOf(format);
   help.textContent = words;
@@ -307,6 +313,7 @@ function offer(form, help) {
     separator: format === "csv",
     marked: format === "csv",
     timeline: format === "xlsx",
+    money: hasMoney && (format === "xlsx" || format === "document"),
     told: calendar,
     alarm: calendar,
   };
@@ -336,6 +343,7 @@ export function queryOf(store, wishes, picked) {
     if (wishes.marked) query.set("marked", "true");
   }
   if (format === "xlsx" && wishes.timeline) query.set("timeline", "true");
+  if (store.hasMoney && wishes.money && (format === "xlsx" || format === "document")) query.set("money", "true");
   if (calendar && wishes.told === "toDos") query.set("toDos", "true");
   if (calendar && wishes.alarm !== "") query.set("alarm", wishes.alarm);
   if (!drawn) return query;
@@ -412,6 +420,7 @@ function wishesOf(form, name) {
     separator: of("separator"),
     marked: data.has("marked"),
     timeline: data.has("timeline"),
+    money: data.has("money"),
     told: of("told"),
     alarm: of("alarm"),
   };

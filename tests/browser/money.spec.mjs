@@ -1,0 +1,137 @@
+// @ts-check
+// Money: a budget is planned, hours and payments are reported for a month, and the curve is read; by keyboard.
+import { expectAccessible } from "./accessible.mjs";
+import { expect, signIn, test } from "./app.mjs";
+import { pageToken } from "./page-token.mjs";
+
+/** @param {string} name */
+const fair = (name) => ({
+  format: "auxilium-plan/1",
+  project: { name, start: "2027-04-12" },
+  people: [{ id: "tomas", name: "Tomas Lindqvist" }],
+  tasks: [
+    { id: "site", name: "Site" },
+    {
+      id: "fence",
+      name: "Fence",
+      parent: "site",
+      length: "5d",
+      progress: 1,
+      actualStart: "2027-04-12",
+      actualFinish: "2027-04-16",
+      assignments: [{ person: "tomas" }],
+    },
+    { id: "paint", name: "Paint", parent: "site", length: "30d", progress: 0.5, actualStart: "2027-04-19" },
+  ],
+  links: [{ from: "fence", to: "paint" }],
+});
+
+test("by keyboard: costs are typed on the card, a budget is set, hours and payments are reported, and the curve is read", async ({
+  page,
+  plan,
+}) => {
+  const project = await plan.bringIn(fair("Harbour wall"));
+  const headers = await pageToken(page);
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("Alt+Enter");
+  const card = page.locator("#card");
+  await expect(card.getByRole("heading", { level: 2 })).toContainText("Paint");
+
+  // An item: its name makes it, and the keys go on to its quantity and price.
+  const item = card.getByLabel("New item");
+  await item.focus();
+  await page.keyboard.type("Lime paint");
+  await page.keyboard.press("Enter");
+  await expect(page.locator("#strip-text")).toContainText("“Lime paint” added to “Paint”, without a price yet.");
+  await expect(card.getByLabel("Quantity of Lime paint")).toBeFocused();
+  await page.keyboard.press("ControlOrMeta+a");
+  await page.keyboard.type("40");
+  await page.keyboard.press("Tab");
+  await expect(card.getByLabel("Price of Lime paint")).toBeFocused();
+  await page.keyboard.type("12,5");
+  await page.keyboard.press("Enter");
+  await expect(page.locator("#strip-text")).toContainText("Expected cost 1,500.00 €, 500.00 € more.");
+  await expect(card.locator(".costs-sum")).toContainText("Planned 500.00 €");
+
+  // What is no amount is said where it was typed, and kept.
+  await card.getByLabel("Price of Lime paint").fill("a lot");
+  await page.keyboard.press("Enter");
+  await expect(card.getByRole("alert").filter({ hasText: "“a lot” is no number." })).toBeVisible();
+  await page.keyboard.press("Escape");
+
+  await page.request.post(`/api/v1/projects/${project}/edits`, {
+    headers,
+    data: { id: crypto.randomUUID(), baseVersion: 1, edit: { type: "takeBaseline", name: "As agreed" } },
+  });
+
+  // A payment, typed in one line.
+  await card.getByRole("button", { name: "Details of Lime paint" }).press("Enter");
+  await card.getByLabel("Add a payment").fill("4 May 300 R-12");
+  await page.keyboard.press("Enter");
+  await expect(page.locator("#strip-text")).toContainText("300.00 € paid for “Lime paint” of “Paint”.");
+  await expect(card.locator(".costs-sum")).toContainText("Spent 300.00 €");
+  await expectAccessible(page, "Costs on the card");
+
+  // Hours of the month.
+  for (const day of ["2027-04-13", "2027-04-14", "2027-05-05"])
+    await page.request.put(`/api/v1/projects/${project}/tasks/fence/hours`, {
+      headers,
+      data: { day, hours: 6, person: "tomas" },
+    });
+
+  await page.goto(`/projects/${project}/money`);
+  await page.locator("main[data-whole]").waitFor();
+  const lead = page.locator(".lead");
+  const budget = page.getByLabel("Budget of the project");
+  await budget.fill("3000");
+  await page.keyboard.press("Enter");
+  await expect(page.locator("#strip-text")).toContainText("The project may cost 3,000.00 €.");
+  await expect(lead).toContainText("of the budget of 3,000.00 € stay free.");
+  await expect(lead).toContainText("of what was planned by now is done.");
+  await page.getByText("Expected", { exact: true }).first().press("Enter");
+  await expect(page.getByText("Spent + left.")).toBeVisible();
+
+  const curve = page.getByRole("group", { name: /^Curve/ });
+  await curve.focus();
+  await expect(page.locator(".money-said")).toContainText("13 May: to be done");
+  await page.keyboard.press("Home");
+  await expect(page.locator(".money-said")).toContainText("11 Apr: to be done 0.00 €");
+  await page.keyboard.press("End");
+  await expect(page.locator(".money-said")).toContainText("to be done");
+  await expectAccessible(page, "Money");
+  await page.emulateMedia({ colorScheme: "dark" });
+  await expectAccessible(page, "Money in the dark");
+  await page.emulateMedia({ colorScheme: "light" });
+  await page.setViewportSize({ width: 400, height: 800 });
+  await expectAccessible(page, "Money on a small screen");
+
+  await page.getByRole("button", { name: "Undo my last change" }).press("Enter");
+  await expect(lead).toContainText("nobody has set a budget");
+});
+
+test("whoever may not know sees no money, until a coordinator lets them", async ({ page, plan, browser, url }) => {
+  const project = await plan.bringIn({
+    ...fair("Quiet fair"),
+    project: { name: "Quiet fair", start: "2027-04-12", budget: 765.43 },
+  });
+  const state = await signIn(browser, url, "Tomas Lindqvist");
+  const context = await browser.newContext({ storageState: state, baseURL: url });
+  const tomas = await context.newPage();
+  await tomas.goto(`/projects/${project}`);
+  await tomas.locator("html[data-ready=true]").waitFor();
+  await expect(tomas.getByRole("link", { name: "Money", exact: true })).toHaveCount(0);
+  await tomas.keyboard.press("Alt+Enter");
+  await expect(tomas.locator("#card").getByText("Costs", { exact: true })).toHaveCount(0);
+  expect((await tomas.request.get(`/api/v1/projects/${project}/money`)).status()).toBe(403);
+
+  await page.goto(`/projects/${project}/sharing`);
+  const row = page.getByRole("row", { name: /Tomas Lindqvist/ });
+  await row.getByLabel("may see it").check();
+  await page.getByRole("button", { name: "Save" }).first().click();
+  await expect(page.locator(".said")).toContainText("Tomas Lindqvist may now see the money.");
+  await tomas.goto(`/projects/${project}/money`);
+  await expect(tomas.locator(".lead")).toContainText("765.43 €");
+  await expect(tomas.getByLabel("Budget of the project")).toHaveCount(0);
+  await context.close();
+});
