@@ -25,7 +25,7 @@ public static class MoneyCheck
             yield return new Finding(
                 FindingKind.BudgetPassed,
                 [plan.Tasks[row].Id],
-                $"“{LengthText.Shorten(plan.Tasks[row].Name)}” is expected to cost {text.Of(-money.FreeOf(row)!.Value)} more than its budget.",
+                $"“{LengthText.Shorten(plan.Tasks[row].Name)}” will cost {text.Of(-money.FreeOf(row)!.Value)} more than its budget.",
                 "Move money here from another row, or let it cost less."
             );
         var unpriced = money.Lines.Where(line => line.Item is { Price: null, PerUse: 0 }).Select(line => line.Row).Distinct().ToList();

@@ -72,7 +72,7 @@ public sealed class EarnedValue
     /// <summary>Cost performance index; <c>null</c> while nothing was spent.</summary>
     public decimal? Cpi => Over(Ev, Ac);
 
-    /// <summary>Estimate at completion, if the rest costs as what is done did; <c>null</c> where nothing is done of what was spent.</summary>
+    /// <summary>Estimate at completion, if the rest costs as what is done did; <c>null</c> where nothing is done.</summary>
     public decimal? Eac => Cpi is { } cpi ? Ac + Over(Bac - Ev, cpi) : EacAsPlanned;
 
     /// <summary>Estimate at completion, if the rest costs what was planned.</summary>

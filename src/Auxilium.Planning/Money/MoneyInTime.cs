@@ -21,7 +21,7 @@ public sealed class MoneyInTime(PlanMoney money)
         return Listed(sums);
     }
 
-    /// <summary>What is to be paid of the items that are not paid yet, by when it is due; what should be paid already is due now.</summary>
+    /// <summary>What is to be paid of the items that are not paid yet, by when it is due; what is late is due now.</summary>
     /// <param name="stretchOf">The first day of the stretch that a day is in.</param>
     public IReadOnlyList<AmountIn> ToBePaid(Func<DateOnly, DateOnly> stretchOf)
     {

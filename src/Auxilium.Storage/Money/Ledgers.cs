@@ -274,7 +274,7 @@ public sealed class Ledgers(IDbContextFactory<AuxiliumDb> databases, TimeProvide
         ).FirstOrDefaultAsync(cancel);
         return others is null
             ? null
-            : $"{others.Name} changed this meanwhile: {others.Sentence} Reload to see it, and make your change again if it is still right.";
+            : $"{others.Name} changed this meanwhile: {others.Sentence} Reload to see it, and change it again if you still want to.";
     }
 
     /// <summary>What undo or redo would take back: the newest entry of somebody's own that stands.</summary>

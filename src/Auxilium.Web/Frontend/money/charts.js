@@ -116,7 +116,7 @@ export function curve(points, today, currency, budget) {
     const parts = LINES.filter(([key]) => point[key] !== null).map(
       ([key, , words]) => `${words.toLowerCase()} ${say(Number(point[key]), currency)}`,
     );
-    said.textContent = `${short(dayFrom(point.day))}: ${parts.join(", ")}${point.isReckoned ? ", reckoned from the dates of the work" : ""}.`;
+    said.textContent = `${short(dayFrom(point.day))}: ${parts.join(", ")}${point.isReckoned ? ", reckoned from dates" : ""}.`;
   };
   frame.addEventListener("focus", tell);
   frame.addEventListener("keydown", (event) => {

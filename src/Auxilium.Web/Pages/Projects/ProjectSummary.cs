@@ -46,7 +46,7 @@ public sealed record ProjectSummary(KnownProject Known)
 
     public string Expected => Money is { } money && Amounts is { } text ? text.Of(money.Expected) : "";
 
-    /// <summary>“Expected to cost 8,146.20 € of 8,600.00 €”, or how much that is over the budget; <c>null</c> where nothing is to be said.</summary>
+    /// <summary>“Expected to cost 8,146.20 € of 8,600.00 €”, or how much that is over; <c>null</c> for nothing to say.</summary>
     public string? MoneyWords =>
         Money is not { } money || Amounts is not { } text ? null
         : money.Budget is not { } budget ? $"Expected to cost {text.Of(money.Expected)}"
