@@ -66,7 +66,7 @@ test("by keyboard: costs are typed on the card, a budget is set, hours and payme
   });
 
   // A payment, typed in one line.
-  await card.getByRole("button", { name: "Details of Lime paint" }).press("Enter");
+  await card.getByRole("button", { name: "More about Lime paint" }).press("Enter");
   await card.getByLabel("Add a payment").fill("4 May 300 R-12");
   await page.keyboard.press("Enter");
   await expect(page.locator("#strip-text")).toContainText("300.00 € paid for “Lime paint” of “Paint”.");

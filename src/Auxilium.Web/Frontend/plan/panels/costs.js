@@ -142,9 +142,10 @@ class CostsSheet {
         element(
           "tr",
           {},
-          ...["Item", "Quantity", "Price", "Cost", ""].map((head, at) =>
-            element("th", { scope: "col", class: at > 0 && at < 4 ? "number" : "" }, head),
+          ...["Item", "Quantity", "Price", "Cost"].map((head, at) =>
+            element("th", { scope: "col", class: at > 0 ? "number" : "" }, head),
           ),
+          element("td", {}),
         ),
       ),
       body,
@@ -193,7 +194,11 @@ class CostsSheet {
       return element("td", {}, field);
     };
     const isOpen = this.#open.has(item.id);
-    const more = quietButton(isOpen ? "Less" : "More", () => this.#turn(item.id), `Details of ${item.name}`);
+    const more = quietButton(
+      isOpen ? "Less" : "More",
+      () => this.#turn(item.id),
+      `${isOpen ? "Less" : "More"} about ${item.name}`,
+    );
     more.setAttribute("aria-expanded", String(isOpen));
     more.dataset.field = `more ${item.id}`;
     const row = element(
@@ -267,7 +272,7 @@ class CostsSheet {
     const remove = quietButton(
       "Remove item",
       () => this.#change({ type: "removeItem", task: this.#task, item: item.id }, (said) => this.#tell(said)),
-      `Remove ${item.name}`,
+      `Remove item ${item.name}`,
     );
     return element(
       "div",
