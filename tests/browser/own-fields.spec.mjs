@@ -103,9 +103,10 @@ test("a column of a list that nobody knows becomes a field, if somebody wants it
   const dialog = page.getByRole("dialog", { name: "Import a list" });
   await dialog.getByRole("textbox", { name: "The list" }).fill("Task\tDays\tCrew size\nStage\t2d\t12\nLights\t1d\t3");
   await dialog.getByLabel("Column 3, “Crew size”, is read as").selectOption("New field “Crew size”");
+  // The page comes anew, with the field in it: waited for before anything is pressed, so that it is not missed.
+  const anew = page.waitForEvent("load");
   await page.getByRole("button", { name: "Add 2 rows" }).click();
-  // The page comes anew, with the field in it.
-  await page.waitForEvent("load");
+  await anew;
   await plan.ready();
   await expect(plan.cell("Stage", "name")).toBeVisible();
   await page.getByRole("button", { name: "View…" }).click();
