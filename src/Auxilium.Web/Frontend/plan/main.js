@@ -25,10 +25,8 @@ import { drawProblems } from "./panels/problems.js";
 import { listenToRowDrags } from "./list/row-drag.js";
 import { Remembered } from "./state/remembered.js";
 import { showBehind } from "./server/behind.js";
-import { followSpending } from "./server/spending.js";
 import { followHours } from "./server/hours.js";
 import { showOthers } from "./server/others.js";
-import { showPast } from "./panels/past.js";
 import { Sight } from "./state/sight.js";
 import { Store } from "./state/store.js";
 import { useWeekStart } from "./state/view.js";
@@ -218,7 +216,10 @@ if (store.rights !== "shared") {
   drawBaselines(store, element("view-baselines"));
 }
 const past = document.getElementById("past");
-if (past) showPast(past, main.dataset.project ?? "", main.dataset.token ?? "");
+if (past) {
+  const { showPast } = await import("./panels/past.js");
+  showPast(past, main.dataset.project ?? "", main.dataset.token ?? "");
+}
 const openCard = (/** @type {string} */ id) => void card.open(id);
 // The other screens are fetched when they are opened.
 if (main.dataset.screen === "lanes") {
@@ -306,7 +307,15 @@ if (isPlan) {
 store.changed();
 if (store.rights !== "shared" && store.rights !== "past") {
   followHours(store, main.dataset.project ?? "", data.used);
-  if (store.hasMoney) followSpending(store, main.dataset.project ?? "", () => columnsOf(store).map(({ key }) => key));
+  // Fetched when one of its columns is shown.
+  const following = part(async () =>
+    (await import("./server/spending.js")).followSpending(store, main.dataset.project ?? "", () =>
+      columnsOf(store).map(({ key }) => key),
+    ),
+  );
+  const followMoney = () => void (store.hasMoney && columnsOf(store).some(({ money }) => money) && following(() => {}));
+  store.subscribe(followMoney);
+  followMoney();
   // Marks that can wait for what is looked at first, and for the server to be there.
   const mark = () =>
     void (
