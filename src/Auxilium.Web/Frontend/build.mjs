@@ -106,7 +106,7 @@ for (const name of ["figtree", "bricolage-grotesque"]) {
 }
 // Styles that only one page needs.
 await esbuild.build({
-  entryPoints: ["load", "money"].map((name) => join(here, "styles", `${name}.css`)),
+  entryPoints: ["load", "money", "now", "week"].map((name) => join(here, "styles", `${name}.css`)),
   outdir: out,
   minify: true,
 });

@@ -24,7 +24,6 @@ import { Preview } from "./server/preview.js";
 import { drawProblems } from "./panels/problems.js";
 import { listenToRowDrags } from "./list/row-drag.js";
 import { Remembered } from "./state/remembered.js";
-import { showBehind } from "./server/behind.js";
 import { followHours } from "./server/hours.js";
 import { showOthers } from "./server/others.js";
 import { Sight } from "./state/sight.js";
@@ -212,7 +211,9 @@ drawView(store, new Remembered(main.dataset.project ?? "", main.dataset.token ??
 const turnTray = drawTray(store, preview, actions, timeline, show);
 if (store.rights !== "shared") {
   showOthers(store, main.dataset.project ?? "");
-  showBehind(store, main.dataset.project ?? "");
+  // Drawn behind what is looked at first, and fetched after it.
+  const behind = part(async () => (await import("./server/behind.js")).showBehind(store, main.dataset.project ?? ""));
+  setTimeout(() => void behind(() => {}), 700);
   drawBaselines(store, element("view-baselines"));
 }
 const past = document.getElementById("past");
