@@ -89,7 +89,7 @@ test("by keyboard: costs are typed on the card, a budget is set, hours and payme
   await expect(page.locator("#strip-text")).toContainText("The project may cost 3,000.00 €.");
   await expect(lead).toContainText("of the budget of 3,000.00 € stay free.");
   await expect(lead).toContainText("of what was planned by now is done.");
-  await page.getByText("Expected", { exact: true }).first().press("Enter");
+  await page.locator(".money-figure summary").filter({ hasText: "Expected" }).press("Enter");
   await expect(page.getByText("Spent + left.")).toBeVisible();
 
   const curve = page.getByRole("group", { name: /^Curve/ });
