@@ -16,7 +16,10 @@ namespace Auxilium.Storage.Money;
 public sealed record CountedMoney(PlanMoney Money, int Version, ImmutableArray<PaidHours> Hours)
 {
     /// <summary>The same money on other dates.</summary>
-    public PlanMoney On(Schedule schedule, DateOnly? asOf = null) => new(schedule, Money.Ledger, Hours, asOf ?? Money.AsOf);
+    public PlanMoney On(Schedule schedule, DateOnly? asOf = null) =>
+        asOf is null && ReferenceEquals(schedule, Money.Schedule)
+            ? Money
+            : new PlanMoney(schedule, Money.Ledger, Hours, asOf ?? Money.AsOf);
 
     /// <summary>Against the baseline that the project is measured by; <c>null</c> without one.</summary>
     public EarnedValue? Earned => Money.Schedule.Plan.Measure is { } measure ? new EarnedValue(Money, measure) : null;
