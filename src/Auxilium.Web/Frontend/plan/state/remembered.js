@@ -5,10 +5,12 @@ import { viewsOf } from "../../shared/own-storage.js";
 
 const PAUSE = 500; // milliseconds after the last change
 
+/** @typedef {{ content: Record<string, unknown>, savedAt: number | null }} Copy what is kept here; null while the server has not got it */
+
 export class Remembered {
   #address;
   #token;
-  #unsent;
+  #key;
   /** @type {Record<string, unknown>} */ #content;
   /** @type {ReturnType<typeof setTimeout> | undefined} */ #timer;
 
@@ -21,9 +23,13 @@ export class Remembered {
   constructor(project, token, me, kept) {
     this.#address = `/api/v1/projects/${project}/view`;
     this.#token = token;
-    this.#unsent = `${viewsOf(me)}${project}`;
-    this.#content = this.#left() ?? kept ?? {};
-    if (this.#left()) this.#soon();
+    this.#key = `${viewsOf(me)}${project}`;
+    const copy = this.#copy();
+    // What was saved while this page was being fetched, the page may have missed.
+    const isNewer = copy !== null && (copy.savedAt === null || copy.savedAt >= Math.floor(performance.timeOrigin));
+    this.#content = (isNewer ? copy.content : kept) ?? {};
+    if (copy?.savedAt === null) this.#soon();
+    else if (!isNewer) localStorage.removeItem(this.#key);
     addEventListener("pagehide", () => {
       if (this.#timer !== undefined) void this.#send();
     });
@@ -37,7 +43,7 @@ export class Remembered {
   /** @param {string} name @param {unknown} value */
   set(name, value) {
     this.#content = { ...this.#content, [name]: value };
-    localStorage.setItem(this.#unsent, JSON.stringify(this.#content));
+    this.#keep(null);
     this.#soon();
   }
 
@@ -50,16 +56,23 @@ export class Remembered {
     this.#timer = undefined;
     // Whoever sees a plan by a link has nowhere to keep it but here.
     if (this.#token === "") return;
-    const body = JSON.stringify(this.#content);
+    const content = this.#content;
+    const body = JSON.stringify(content);
     const headers = { "Content-Type": "application/json", "X-Auxilium-Token": this.#token };
     const answer = await fetch(this.#address, { method: "PUT", headers, body, keepalive: true }).catch(() => null);
-    if (answer?.ok && localStorage.getItem(this.#unsent) === body) localStorage.removeItem(this.#unsent);
+    if (answer?.ok && this.#content === content) this.#keep(Date.now());
   }
 
-  /** What the server never got. @returns {Record<string, unknown> | null} */
-  #left() {
+  /** @param {number | null} savedAt */
+  #keep(savedAt) {
+    localStorage.setItem(this.#key, JSON.stringify({ content: this.#content, savedAt }));
+  }
+
+  /** @returns {Copy | null} */
+  #copy() {
     try {
-      return JSON.parse(localStorage.getItem(this.#unsent) ?? "null");
+      const copy = JSON.parse(localStorage.getItem(this.#key) ?? "null");
+      return copy?.content ? copy : null;
     } catch {
       return null;
     }
