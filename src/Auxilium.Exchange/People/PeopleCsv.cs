@@ -1,6 +1,4 @@
-using System.Globalization;
-using CsvHelper;
-using CsvHelper.Configuration;
+using Auxilium.Exchange.Tables;
 
 namespace Auxilium.Exchange.People;
 
@@ -25,16 +23,16 @@ public static class PeopleCsv
     /// <summary>The most people that can be imported at once.</summary>
     public const int MostLines = 2_000;
 
-    private static readonly Dictionary<string, string[]> Headings = new()
-    {
-        ["name"] = ["name", "full name", "person"],
-        ["initials"] = ["initials"],
-        ["mail"] = ["mail", "email", "e-mail", "mail address", "email address"],
-        ["role"] = ["role", "does", "function", "job"],
-        ["team"] = ["team", "group", "department"],
-        ["reportsTo"] = ["reports to", "manager", "lead"],
-        ["kind"] = ["kind", "type"],
-    };
+    private static readonly (string, string[])[] Headings =
+    [
+        ("name", ["name", "full name", "person"]),
+        ("initials", ["initials"]),
+        ("mail", ["mail", "email", "e-mail", "mail address", "email address"]),
+        ("role", ["role", "does", "function", "job"]),
+        ("team", ["team", "group", "department"]),
+        ("reportsTo", ["reports to", "manager", "lead"]),
+        ("kind", ["kind", "type"]),
+    ];
 
     private static readonly Dictionary<string, string> Kinds = new(StringComparer.OrdinalIgnoreCase)
     {
@@ -51,39 +49,22 @@ public static class PeopleCsv
     /// <returns>Every line, or what is wrong with the whole.</returns>
     public static (IReadOnlyList<PersonLine> Lines, string? Problem) Read(string text, Func<string, bool> isMail)
     {
-        var configuration = new CsvConfiguration(CultureInfo.InvariantCulture)
-        {
-            DetectDelimiter = true,
-            DetectDelimiterValues = [",", ";", "\t"],
-            BadDataFound = null,
-            MissingFieldFound = null,
-            TrimOptions = TrimOptions.Trim,
-            IgnoreBlankLines = true,
-        };
-        using var reader = new CsvReader(new StringReader(text), configuration);
-        if (!reader.Read() || !reader.ReadHeader())
-            return ([], "The list is empty: its first line names the columns, such as Name, Mail, Role, Team.");
-        var columns = Headings.ToDictionary(
-            h => h.Key,
-            h => Array.FindIndex(reader.HeaderRecord!, cell => h.Value.Contains(cell.Trim().ToLowerInvariant()))
-        );
-        if (columns["name"] < 0)
-            return (
-                [],
-                $"No column is called “Name”: the first line has {string.Join(", ", reader.HeaderRecord!.Take(8).Select(h => $"“{h}”"))}."
-            );
+        var (table, problem) = HeadedTable.Read(text, Headings, "Name");
+        if (table is null)
+            return ([], problem);
+        using var _ = table;
         var lines = new List<PersonLine>();
         var seen = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
-        while (reader.Read())
+        while (table.Next())
         {
             if (lines.Count == MostLines)
                 return ([], $"The list has more than {MostLines:N0} people: bring it in in parts.");
-            lines.Add(ReadLine(reader, columns, seen, isMail));
+            lines.Add(ReadLine(table, seen, isMail));
         }
         return lines.Count == 0 ? ([], "The list has its line of columns only: put a person in each line below.") : (lines, null);
     }
 
-    private static PersonLine ReadLine(CsvReader reader, Dictionary<string, int> columns, HashSet<string> seen, Func<string, bool> isMail)
+    private static PersonLine ReadLine(HeadedTable table, HashSet<string> seen, Func<string, bool> isMail)
     {
         var (name, mail, kind) = (Cell("name") ?? "", Cell("mail"), Cell("kind"));
         var known = kind is not null && Kinds.TryGetValue(kind, out var found) ? found : null;
@@ -98,21 +79,8 @@ public static class PeopleCsv
                 ? "A cell has control characters."
             : !seen.Add(mail ?? name) ? "This person stands in the list twice."
             : null;
-        return new PersonLine(
-            reader.Parser.RawRow,
-            name,
-            Cell("initials"),
-            mail,
-            Cell("role"),
-            Cell("team"),
-            Cell("reportsTo"),
-            known,
-            problem
-        );
+        return new PersonLine(table.Line, name, Cell("initials"), mail, Cell("role"), Cell("team"), Cell("reportsTo"), known, problem);
 
-        string? Cell(string column) =>
-            columns[column] is >= 0 and var at && reader.TryGetField<string>(at, out var text) && !string.IsNullOrWhiteSpace(text)
-                ? text.Trim()
-                : null;
+        string? Cell(string column) => table[column] is { Length: > 0 } text ? text : null;
     }
 }

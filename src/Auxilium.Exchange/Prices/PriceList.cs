@@ -4,7 +4,6 @@ using Auxilium.Exchange.Tables;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Typing;
 using CsvHelper;
-using CsvHelper.Configuration;
 
 namespace Auxilium.Exchange.Prices;
 
@@ -40,15 +39,15 @@ public static class PriceList
         ("Length", 10),
     ];
 
-    private static readonly Dictionary<string, string[]> Headings = new()
-    {
-        ["category"] = ["category", "group", "section"],
-        ["name"] = ["item", "name", "what", "article", "service"],
-        ["unit"] = ["unit", "per"],
-        ["price"] = ["price", "unit price", "cost", "rate"],
-        ["supplier"] = ["supplier", "from", "vendor"],
-        ["length"] = ["length", "usual length", "takes", "duration"],
-    };
+    private static readonly (string, string[])[] Headings =
+    [
+        ("name", ["item", "name", "what", "article", "service"]),
+        ("category", ["category", "group", "section"]),
+        ("unit", ["unit", "per"]),
+        ("price", ["price", "unit price", "cost", "rate"]),
+        ("supplier", ["supplier", "from", "vendor"]),
+        ("length", ["length", "usual length", "takes", "duration"]),
+    ];
 
     /// <param name="text">Cells between commas, semicolons or tabs.</param>
     /// <returns>Every line, or what is wrong with the whole.</returns>
@@ -56,35 +55,18 @@ public static class PriceList
     {
         if (string.IsNullOrWhiteSpace(text))
             return ([], null);
-        var configuration = new CsvConfiguration(CultureInfo.InvariantCulture)
-        {
-            DetectDelimiter = true,
-            DetectDelimiterValues = ["\t", ";", ","],
-            BadDataFound = null,
-            MissingFieldFound = null,
-            TrimOptions = TrimOptions.Trim,
-            IgnoreBlankLines = true,
-        };
-        using var reader = new CsvReader(new StringReader(text), configuration);
-        reader.Read();
-        reader.ReadHeader();
-        var columns = Headings.ToDictionary(
-            h => h.Key,
-            h => Array.FindIndex(reader.HeaderRecord!, cell => h.Value.Contains(cell.Trim().ToLowerInvariant()))
-        );
-        if (columns["name"] < 0)
-            return (
-                [],
-                $"No column is called “Item”: the first line has {string.Join(", ", reader.HeaderRecord!.Take(8).Select(h => $"“{h}”"))}."
-            );
+        var (table, problem) = HeadedTable.Read(text, Headings, "Item");
+        if (table is null)
+            return ([], problem);
+        using var _ = table;
         var lines = new List<PriceLine>();
         var seen = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         var category = "";
-        while (reader.Read())
+        while (table.Next())
         {
             if (lines.Count == Most)
                 return ([], $"A price list has at most {Most:N0} items: leave out what is not used.");
-            var line = ReadLine(reader, columns, category, seen);
+            var line = ReadLine(table, category, seen);
             category = line.Item.Category;
             lines.Add(line);
         }
@@ -144,51 +126,29 @@ public static class PriceList
         ];
 
     /// <param name="category">Of the line before: an empty cell goes on with it.</param>
-    private static PriceLine ReadLine(CsvReader reader, Dictionary<string, int> columns, string category, HashSet<string> seen)
+    private static PriceLine ReadLine(HeadedTable table, string category, HashSet<string> seen)
     {
-        var (name, price, length) = (Cell("name"), Cell("price"), Cell("length"));
-        var amount = ReadPrice(price);
+        var (name, price, length) = (table["name"], table["price"], table["length"]);
+        var amount = AmountText.Read(price);
         var problem =
             name.Length == 0 ? "The item has no name."
-            : new[] { name, Cell("category"), Cell("unit"), Cell("supplier") }.Any(cell => cell.Length > Longest)
+            : new[] { name, table["category"], table["unit"], table["supplier"] }.Any(cell => cell.Length > Longest)
                 ? $"A cell has at most {Longest} characters: shorten it."
-            : new[] { name, Cell("category"), Cell("unit"), Cell("supplier") }.Any(cell => cell.Any(char.IsControl))
+            : new[] { name, table["category"], table["unit"], table["supplier"] }.Any(cell => cell.Any(char.IsControl))
                 ? "A cell is one line of text: leave out line breaks."
-            : price.Length > 0 && amount is null ? $"“{Short(price)}” is not a price: write one such as 12.50."
+            : price.Length > 0 && amount is not (>= 0 and <= Dearest) ? $"“{Short(price)}” is not a price: write one such as 12.50."
             : WhyNoLength(length);
-        if (Cell("category") is { Length: > 0 } own)
+        if (table["category"] is { Length: > 0 } own)
             category = own;
         if (problem is null && !seen.Add($"{category}\n{name}"))
             problem = "This item stands in the list twice.";
-        return new PriceLine(reader.Parser.RawRow, new PriceItem(category, name, Cell("unit"), amount, Cell("supplier"), length), problem);
-
-        string Cell(string column)
-        {
-            var cell = columns[column] is >= 0 and var at && reader.TryGetField<string>(at, out var text) ? text?.Trim() ?? "" : "";
-            return cell.Length > 1 && cell[0] == '\'' ? cell[1..] : cell;
-        }
+        return new PriceLine(table.Line, new PriceItem(category, name, table["unit"], amount, table["supplier"], length), problem);
     }
 
     private static string? WhyNoLength(string text) =>
         text.Length == 0 ? null
         : !LengthText.TryParse(text, out var length, out _, out var problem) ? problem
         : LengthText.WhyUnusable(length, WorkUnits.Standard);
-
-    /// <summary>Such as 12.50, 12,50, € 1 200 or 1,200.00.</summary>
-    private static decimal? ReadPrice(string text)
-    {
-        var figures = string.Concat(text.Where(c => char.IsDigit(c) || c is '.' or ',' or '-'));
-        var last = figures.LastIndexOfAny(['.', ',']);
-        // What stands before the last three figures parts thousands.
-        var cents = last >= 0 && figures.Length - last - 1 <= 2;
-        var plain = string.Concat(figures.Where((c, i) => char.IsDigit(c) || c == '-' || (cents && i == last))).Replace(',', '.');
-        return
-            text.Length - figures.Length <= 5
-            && decimal.TryParse(plain, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var price)
-            && price <= Dearest
-            ? price
-            : null;
-    }
 
     private static string Short(string text) => text.Length <= 30 ? text : text[..29] + "…";
 }
