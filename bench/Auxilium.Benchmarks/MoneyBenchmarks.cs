@@ -18,6 +18,9 @@ public class MoneyBenchmarks
     private Schedule _schedule = null!;
     private Ledger _ledger = Ledger.None;
     private Ledger _dated = Ledger.None;
+    private Schedule _after = null!;
+    private PlanMoney _known = null!;
+    private PlanMoney _knownByDay = null!;
 
     [GlobalSetup]
     public void Setup()
@@ -54,6 +57,21 @@ public class MoneyBenchmarks
         };
     }
 
+    [GlobalSetup(Targets = [nameof(AfterAnEdit), nameof(AfterAnEditByDay)])]
+    public void Edit()
+    {
+        Setup();
+        var tasks = _plan.Tasks;
+        var last = tasks.Length - 1;
+        _after = Scheduler.Calculate(
+            _plan with
+            {
+                Tasks = tasks.SetItem(last, tasks[last] with { Length = new Length(9, LengthUnit.Days) }),
+            }
+        );
+        (_known, _knownByDay) = (new PlanMoney(_schedule, _ledger, [], Monday), new PlanMoney(_schedule, _dated, [], Monday));
+    }
+
     [Benchmark(Baseline = true)]
     public bool Calculate() => Scheduler.Calculate(_plan).Drivers.IsTight(0);
 
@@ -64,4 +82,12 @@ public class MoneyBenchmarks
     /// <summary>With rates that change, so that work is laid on its days.</summary>
     [Benchmark]
     public decimal MoneyByDay() => new PlanMoney(_schedule, _dated, [], Monday).Whole.Expected;
+
+    /// <summary>After the length of one task has changed.</summary>
+    [Benchmark]
+    public decimal AfterAnEdit() => new PlanMoney(_after, _ledger, [], Monday, _known).Whole.Expected;
+
+    /// <inheritdoc cref="AfterAnEdit"/>
+    [Benchmark]
+    public decimal AfterAnEditByDay() => new PlanMoney(_after, _dated, [], Monday, _knownByDay).Whole.Expected;
 }

@@ -17,6 +17,12 @@ public static class Amounts
 
     internal static int DecimalsUsed(this decimal number) => (number / 1.0000000000000000000000000000m).Scale;
 
+    /// <summary>A sum. Most of what is added up is nothing, and to see that is faster than to add it.</summary>
+    internal static decimal Plus(this decimal amount, decimal other) =>
+        other == 0 ? amount
+        : amount == 0 ? other
+        : amount + other;
+
     /// <summary>A part of an amount. The whole part is the whole amount, to the last decimal.</summary>
     internal static decimal Times(this decimal amount, (long Some, long Of) part) =>
         part.Some == part.Of ? amount : amount * part.Some / part.Of;

@@ -77,15 +77,20 @@ public sealed record CostItem(string Id, string Name)
     /// <summary>What it is to cost.</summary>
     /// <param name="minutes">The length of its task, in minutes of work.</param>
     /// <param name="minutesPerDay">What a day of work comes to.</param>
-    public decimal Planned(int minutes, int minutesPerDay) =>
-        (Quantity * (Price ?? 0)).Times(
+    public decimal Planned(int minutes, int minutesPerDay)
+    {
+        if (Price is not { } price)
+            return PerUse;
+        var whole = Quantity * price;
+        return (
             Per switch
             {
-                PricePer.Hour => (minutes, 60),
-                PricePer.Day => (minutes, minutesPerDay),
-                _ => (1, 1),
+                PricePer.Hour => whole.Times((minutes, 60)),
+                PricePer.Day => whole.Times((minutes, minutesPerDay)),
+                _ => whole,
             }
-        ) + PerUse;
+        ).Plus(PerUse);
+    }
 
     /// <summary>What was paid of it up to and with a day.</summary>
     public decimal Paid(DateOnly day) => Payments.Sum(payment => payment.Day <= day ? payment.Amount : 0);

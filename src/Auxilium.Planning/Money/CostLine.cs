@@ -24,8 +24,8 @@ public readonly record struct CostSum(PlannedCost Planned, decimal Labour, decim
     public decimal Expected => Spent + Left;
 
     public CostSum Plus(in CostSum other) =>
-        new(Planned.Plus(other.Planned), Labour + other.Labour, Spent + other.Spent, Left + other.Left);
+        new(Planned.Plus(other.Planned), Labour.Plus(other.Labour), Spent.Plus(other.Spent), Left.Plus(other.Left));
 
     internal CostSum Plus(in CostLine line) =>
-        new(Planned.Plus(line.Planned), Labour + (line.Item is null ? line.Planned.Whole : 0), Spent + line.Spent, Left + line.Left);
+        Plus(new CostSum(line.Planned, line.Item is null ? line.Planned.Whole : 0, line.Spent, line.Left));
 }

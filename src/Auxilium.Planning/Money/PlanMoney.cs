@@ -11,41 +11,50 @@ public sealed class PlanMoney
     private readonly Dictionary<string, Rates> _rates;
     private readonly Capacities _capacities;
     private readonly CostSum[] _rows;
-    private readonly CostSum[] _own;
-    private readonly List<CostLine> _lines = [];
-    private readonly decimal[] _progress;
+
+    /// <summary>Of rows with others inside them, what they cost without those.</summary>
+    private readonly Dictionary<int, CostSum> _own = [];
+    private readonly Dictionary<string, List<Done>> _worked;
+    private List<CostLine>? _lines;
+    private decimal[]? _progress;
+    private static readonly List<Done> s_nothing = [];
 
     /// <param name="schedule">The plan with its dates.</param>
     /// <param name="ledger">Its money.</param>
     /// <param name="hours">Hours that people worked on it; those of tasks that have left it count too.</param>
     /// <param name="asOf">What lies behind is what happened up to and with this day.</param>
-    /// <param name="capacities">What is known of people's time; else what the plan says.</param>
-    public PlanMoney(Schedule schedule, Ledger ledger, IReadOnlyCollection<PaidHours> hours, DateOnly asOf, Capacities? capacities = null)
+    /// <param name="before">Worked out earlier: what of it still holds is taken from there.</param>
+    public PlanMoney(Schedule schedule, Ledger ledger, IReadOnlyCollection<PaidHours> hours, DateOnly asOf, PlanMoney? before = null)
     {
         (Schedule, Ledger, AsOf) = (schedule, ledger, asOf);
-        _capacities = capacities ?? Capacities.Of(schedule.Plan);
+        _capacities = Capacities.Of(schedule.Plan);
         _rates = ledger.Rates.ToDictionary(person => person.Key, person => new Rates(person.Value));
         Actuals = ledger.Actuals ?? (hours.Count > 0 || ledger.HasPayments ? Actuals.Entered : Actuals.Progress);
         var count = schedule.Plan.Index.Count;
-        (_rows, _own, _progress) = (new CostSum[count], new CostSum[count], ProgressOf(schedule));
-        var worked = WorkedOn(Actuals == Actuals.Entered ? hours : []);
-        for (var row = 0; row < count; row++)
-        {
-            var from = _lines.Count;
-            AddLabour(row, worked);
-            AddItems(row);
-            for (var line = from; line < _lines.Count; line++)
-                _own[row] = _own[row].Plus(_lines[line]);
-        }
+        _rows = new CostSum[count];
+        _worked = WorkedOn(Actuals == Actuals.Entered ? hours : []);
+        var same = before is null ? null : new UnchangedCost(before, this);
+        // A row stands after what it is in: from the last to the first, all that is in a phase is known before it.
         for (var row = count - 1; row >= 0; row--)
         {
-            _rows[row] = _rows[row].Plus(_own[row]);
+            CostSum own;
+            if (same is not null && same.Holds(row, out var earlier))
+                (own, Taken) = (before!.OwnOf(earlier), Taken + 1);
+            else
+                own = Reckon(row, null);
+            if (schedule.Plan.Index.SubtreeEnd(row) > row + 1)
+            {
+                _own[row] = own;
+                _rows[row] = _rows[row].Plus(own);
+            }
+            else
+                _rows[row] = own;
             if (schedule.Plan.Index.ParentOf(row) is var phase and >= 0)
                 _rows[phase] = _rows[phase].Plus(_rows[row]);
             else
                 Whole = Whole.Plus(_rows[row]);
         }
-        Gone = SpentOnGone(worked);
+        Gone = SpentOnGone();
         Whole = Whole with { Spent = Whole.Spent + Gone };
     }
 
@@ -64,14 +73,35 @@ public sealed class PlanMoney
     /// <summary>What was spent on rows that have left the plan.</summary>
     public decimal Gone { get; }
 
-    /// <summary>Row by row, of each its people and then its items.</summary>
-    public IReadOnlyList<CostLine> Lines => _lines;
+    /// <summary>
+    /// Row by row, of each its people and then its items. They are worked out when they are asked for: most who ask want sums.
+    /// </summary>
+    public IReadOnlyList<CostLine> Lines
+    {
+        get
+        {
+            if (_lines is not null)
+                return _lines;
+            var lines = new List<CostLine>();
+            for (var row = 0; row < _rows.Length; row++)
+                Reckon(row, lines);
+            return _lines = lines;
+        }
+    }
+
+    /// <summary>Those of one row.</summary>
+    public IReadOnlyList<CostLine> LinesOf(int row)
+    {
+        var lines = new List<CostLine>();
+        Reckon(row, lines);
+        return lines;
+    }
 
     /// <summary>Of a row; of a phase the sum of its rows and of its own items (rule M4).</summary>
     public CostSum Of(int row) => _rows[row];
 
     /// <summary>Of a row without those inside it.</summary>
-    public CostSum OwnOf(int row) => _own[row];
+    public CostSum OwnOf(int row) => _own.TryGetValue(row, out var own) ? own : _rows[row];
 
     /// <summary>What there is for the project; <c>null</c> while nobody has said.</summary>
     public decimal? Budget => Ledger.Budget;
@@ -84,7 +114,8 @@ public sealed class PlanMoney
     public decimal? FreeOf(int row) => BudgetOf(row) - _rows[row].Expected;
 
     /// <summary>How far a row is, 0 to 1, in decimals: of a phase weighed by length (rule P2).</summary>
-    public decimal ProgressOf(int row) => _progress[row];
+    public decimal ProgressOf(int row) =>
+        Schedule.IsLeaf(row) ? ProgressOf(Schedule.Plan.Tasks[row]) : (_progress ??= ProgressOf(Schedule))[row];
 
     /// <summary>What volunteers' work is worth: planned, and done so far; no part of the cost (rule M2).</summary>
     public (decimal PlannedMinutes, decimal WorkedMinutes) Volunteered(IEnumerable<PaidHours> hours)
@@ -98,6 +129,11 @@ public sealed class PlanMoney
         return (planned, hours.Where(h => h.Worked.Day <= AsOf && Ledger.Volunteers.Contains(h.Worked.Person)).Sum(h => h.Worked.Minutes));
     }
 
+    internal bool HasHours => _worked.Count > 0;
+
+    /// <summary>How many rows were taken over from an earlier reckoning.</summary>
+    internal int Taken { get; private set; }
+
     internal Rates RatesOf(string person) => _rates.TryGetValue(person, out var rates) ? rates : Rates.None;
 
     /// <summary>An assignment's whole effort on its days, whatever has been done of it.</summary>
@@ -107,44 +143,66 @@ public sealed class PlanMoney
     private decimal EffortOf(int row, Assignment assignment) =>
         Effort.Of(Schedule.Plan, Schedule.Plan.Tasks[row], assignment, Schedule.LengthOf(row).Count);
 
-    private void AddLabour(int row, Dictionary<string, List<Done>> worked)
+    /// <summary>What hours on a task cost, by person.</summary>
+    internal IReadOnlyList<Done> WorkedOn(string task) => _worked.GetValueOrDefault(task) ?? s_nothing;
+
+    /// <param name="lines">Where each part is put too.</param>
+    private CostSum Reckon(int row, List<CostLine>? lines)
     {
+        var sum = default(RunningSum);
         var task = Schedule.Plan.Tasks[row];
-        var done = worked.GetValueOrDefault(task.Id) ?? [];
-        if (Schedule.IsLeaf(row))
+        var (done, isLeaf) = (WorkedOn(task.Id), Schedule.IsLeaf(row));
+        if (isLeaf)
             foreach (var assignment in task.Assignments)
-                AddLabour(row, assignment, done);
+                if (RatesOf(assignment.Person) is { IsEmpty: false } rates)
+                    Add(LabourOf(row, assignment, rates, done));
         // Whoever is not on the task, or no longer, worked all the same.
-        foreach (var of in done)
-            if (of.Cost != 0 && !(Schedule.IsLeaf(row) && task.Assignments.Any(a => a.Person == of.Person)))
-                _lines.Add(new CostLine(row, of.Person, null, PlannedCost.None, of.Cost, 0));
+        if (done.Count > 0)
+            foreach (var (person, _, cost) in done)
+                if (cost != 0 && !(isLeaf && IsOn(task, person)))
+                    Add(new CostLine(row, person, null, PlannedCost.None, cost, 0));
+        foreach (var item in Ledger.ItemsOf(task.Id))
+            Add(LineOf(row, item));
+        return sum.Sum;
+
+        void Add(in CostLine line)
+        {
+            sum.Add(line);
+            lines?.Add(line);
+        }
     }
 
-    private void AddLabour(int row, Assignment assignment, List<Done> done)
+    private static bool IsOn(PlanTask task, string person) => task.Assignments.Any(assignment => assignment.Person == person);
+
+    private static Done? DoneBy(string person, IReadOnlyList<Done> done) => done.FirstOrDefault(of => of.Person == person);
+
+    private CostLine LabourOf(int row, Assignment assignment, Rates rates, IReadOnlyList<Done> done)
     {
-        var (task, rates) = (Schedule.Plan.Tasks[row], RatesOf(assignment.Person));
-        if (rates.IsEmpty)
-            return;
+        var task = Schedule.Plan.Tasks[row];
         var effort = EffortOf(row, assignment);
         var planned = PlannedOf(row, assignment, rates, effort);
         if (Actuals == Actuals.Progress)
-        {
-            Add(row, assignment.Person, null, planned, Reached(row, planned));
-            return;
-        }
-        var spent = done.Find(of => of.Person == assignment.Person) is { } worked ? worked.Cost + rates.On(worked.First).PerUse : 0;
+            return Reached(row, assignment.Person, null, planned);
+        var worked = done.Count == 0 ? null : DoneBy(assignment.Person, done);
+        var spent = worked is null ? 0 : worked.Cost + rates.On(worked.First).PerUse;
         var left = task.IsFinished ? 0 : LeftOf(row, assignment, rates, effort * (1 - task.Progress));
-        _lines.Add(new CostLine(row, assignment.Person, null, planned, spent, left));
+        return new CostLine(row, assignment.Person, null, planned, spent, left);
     }
 
     /// <summary>Effort at the rates of its days, and once what using them costs (rule M2).</summary>
     private PlannedCost PlannedOf(int row, Assignment assignment, Rates rates, decimal effort)
     {
-        if (rates.IsSteady)
+        var start = Schedule.StartOf(row).Date;
+        if (rates.IsSteady || rates.IsSteadyIn(start, Schedule.FinishOf(row).Date))
         {
-            var rate = rates.On(default);
+            var rate = rates.On(start);
             return new PlannedCost(rate.PerUse, effort * rate.Hour / 60, 0);
         }
+        return PlannedByDay(row, assignment, rates);
+    }
+
+    private PlannedCost PlannedByDay(int row, Assignment assignment, Rates rates)
+    {
         var (first, cost) = ((DateOnly?)null, 0m);
         WorkOf(row, assignment)
             .Lay(DateOnly.MinValue, _capacities.CalendarOf(assignment.Person), (day, minutes) =>
@@ -157,43 +215,49 @@ public sealed class PlanMoney
 
     private decimal LeftOf(int row, Assignment assignment, Rates rates, decimal left)
     {
-        if (rates.IsSteady || left == 0)
-            return left * rates.On(default).Hour / 60;
+        var (from, finish) = (AsOf.AddDays(1), Schedule.FinishOf(row).Date);
+        // What should be over is done as soon as they can, whenever that is.
+        if (left == 0 || rates.IsSteadyIn(from, finish > from ? finish : DateOnly.MaxValue))
+            return left * rates.On(from).Hour / 60;
+        return LeftByDay(row, assignment, rates, left, from);
+    }
+
+    private decimal LeftByDay(int row, Assignment assignment, Rates rates, decimal left, DateOnly from)
+    {
         var cost = 0m;
-        (WorkOf(row, assignment) with { Left = left }).Lay(AsOf.AddDays(1), _capacities.CalendarOf(assignment.Person), (day, minutes) =>
+        (WorkOf(row, assignment) with { Left = left }).Lay(from, _capacities.CalendarOf(assignment.Person), (day, minutes) =>
             cost += minutes * rates.On(day).Hour
         );
         return cost / 60;
     }
 
-    private void AddItems(int row)
+    private CostLine LineOf(int row, CostItem item)
     {
         var isOff = Schedule.IsOff(row);
-        foreach (var item in Ledger.ItemsOf(Schedule.Plan.Tasks[row].Id))
+        // To work out the length of a phase takes long.
+        var length = isOff || item.Per == PricePer.Unit ? 0 : Schedule.LengthOf(row).Count;
+        var whole = isOff ? 0 : item.Planned(length, Schedule.Plan.Project.Units.MinutesPerDay);
+        var planned = item.Accrues switch
         {
-            var whole = isOff ? 0 : item.Planned(Schedule.LengthOf(row).Count, Schedule.Plan.Project.Units.MinutesPerDay);
-            var planned = item.Accrues switch
-            {
-                Accrual.Start => new PlannedCost(whole, 0, 0),
-                Accrual.Evenly => new PlannedCost(0, whole, 0),
-                _ => new PlannedCost(0, 0, whole),
-            };
-            if (Actuals == Actuals.Progress)
-            {
-                Add(row, null, item, planned, isOff ? 0 : Reached(row, planned));
-                continue;
-            }
-            var paid = item.Paid(AsOf);
-            _lines.Add(new CostLine(row, null, item, planned, paid, isOff || IsFinished(row) ? 0 : Math.Max(0, whole - paid)));
-        }
+            Accrual.Start => new PlannedCost(whole, 0, 0),
+            Accrual.Evenly => new PlannedCost(0, whole, 0),
+            _ => new PlannedCost(0, 0, whole),
+        };
+        if (Actuals == Actuals.Progress)
+            return isOff ? new CostLine(row, null, item, planned, 0, planned.Whole) : Reached(row, null, item, planned);
+        var paid = item.Paid(AsOf);
+        return new CostLine(row, null, item, planned, paid, isOff || IsFinished(row) ? 0 : Math.Max(0, whole - paid));
     }
 
-    private void Add(int row, string? person, CostItem? item, PlannedCost planned, decimal spent) =>
-        _lines.Add(new CostLine(row, person, item, planned, spent, planned.Whole - spent));
-
-    /// <summary>What of a row's planned cost is spent by how far it is (rule M5).</summary>
-    private decimal Reached(int row, PlannedCost planned) =>
-        (IsStarted(row) ? planned.AtStart : 0) + planned.Evenly * _progress[row] + (IsFinished(row) ? planned.AtFinish : 0);
+    /// <summary>With what of a row's planned cost is spent by how far it is (rule M5).</summary>
+    private CostLine Reached(int row, string? person, CostItem? item, PlannedCost planned)
+    {
+        var start = planned.AtStart != 0 && IsStarted(row) ? planned.AtStart : 0;
+        var evenly = planned.Evenly != 0 && ProgressOf(row) is not 0 and var progress ? planned.Evenly * progress : 0;
+        var finish = planned.AtFinish != 0 && IsFinished(row) ? planned.AtFinish : 0;
+        var spent = start.Plus(evenly).Plus(finish);
+        return new CostLine(row, person, item, planned, spent, spent == 0 ? planned.Whole : planned.Whole - spent);
+    }
 
     private bool IsStarted(int row) => Any(row, task => task.IsStarted);
 
@@ -227,44 +291,73 @@ public sealed class PlanMoney
                 continue;
             if (!worked.TryGetValue(entry.Task, out var of))
                 worked[entry.Task] = of = [];
-            if (of.Find(d => d.Person == entry.Person) is not { } done)
-                of.Add(done = new Done(entry.Person, entry.Day));
-            done.Cost += paid.Cost(RatesOf(entry.Person).On(entry.Day));
-            done.First = entry.Day < done.First ? entry.Day : done.First;
+            var at = of.FindIndex(d => d.Person == entry.Person);
+            var done = at < 0 ? new Done(entry.Person, entry.Day, 0) : of[at];
+            done = done with
+            {
+                Cost = done.Cost + paid.Cost(RatesOf(entry.Person).On(entry.Day)),
+                First = entry.Day < done.First ? entry.Day : done.First,
+            };
+            if (at < 0)
+                of.Add(done);
+            else
+                of[at] = done;
         }
         return worked;
     }
 
-    private decimal SpentOnGone(Dictionary<string, List<Done>> worked)
+    private decimal SpentOnGone()
     {
         if (Actuals == Actuals.Progress)
             return 0;
         var index = Schedule.Plan.Index;
-        return worked.Where(of => !index.TryFind(of.Key, out _)).Sum(of => of.Value.Sum(done => done.Cost))
+        return _worked.Where(of => !index.TryFind(of.Key, out _)).Sum(of => of.Value.Sum(done => done.Cost))
             + Ledger.Items.Where(items => !index.TryFind(items.Key, out _)).Sum(items => items.Value.Sum(item => item.Paid(AsOf)));
     }
 
-    private sealed class Done(string person, DateOnly first)
+    /// <summary>Lines added up in place: there are tens of thousands.</summary>
+    private struct RunningSum
     {
-        public string Person => person;
-        public DateOnly First { get; set; } = first;
-        public decimal Cost { get; set; }
+        private decimal _start;
+        private decimal _evenly;
+        private decimal _finish;
+        private decimal _labour;
+        private decimal _spent;
+        private decimal _left;
+
+        public readonly CostSum Sum => new(new PlannedCost(_start, _evenly, _finish), _labour, _spent, _left);
+
+        public void Add(in CostLine line)
+        {
+            _start = _start.Plus(line.Planned.AtStart);
+            _evenly = _evenly.Plus(line.Planned.Evenly);
+            _finish = _finish.Plus(line.Planned.AtFinish);
+            if (line.Item is null)
+                _labour = _labour.Plus(line.Planned.Whole);
+            _spent = _spent.Plus(line.Spent);
+            _left = _left.Plus(line.Left);
+        }
     }
+
+    /// <summary>What somebody's hours on a task cost, and the first day of them.</summary>
+    internal sealed record Done(string Person, DateOnly First, decimal Cost);
+
+    private static decimal ProgressOf(PlanTask task) => task.IsFinished ? 1 : task.Progress;
 
     /// <summary>As the schedule has it, without binary fractions.</summary>
     private static decimal[] ProgressOf(Schedule schedule)
     {
         var (plan, index) = (schedule.Plan, schedule.Plan.Index);
         var progress = new decimal[index.Count];
-        var sums = new (decimal Done, decimal Length, int Finished, int Count)[index.Count];
+        var sums = new (decimal Done, long Length, int Finished, int Count)[index.Count];
         for (var row = index.Count - 1; row >= 0; row--)
         {
             ref var sum = ref sums[row];
             if (schedule.IsLeaf(row))
             {
-                progress[row] = plan.Tasks[row].IsFinished ? 1 : plan.Tasks[row].Progress;
+                progress[row] = ProgressOf(plan.Tasks[row]);
                 var length = schedule.LengthOf(row).Count;
-                sum = (length * progress[row], length, progress[row] >= 1 ? 1 : 0, 1);
+                sum = (progress[row] == 0 ? 0 : length * progress[row], length, progress[row] >= 1 ? 1 : 0, 1);
             }
             else if (schedule.IsPhase(row))
                 progress[row] =
@@ -274,7 +367,7 @@ public sealed class PlanMoney
             if (index.ParentOf(row) is not (var phase and >= 0))
                 continue;
             ref var above = ref sums[phase];
-            above = (above.Done + sum.Done, above.Length + sum.Length, above.Finished + sum.Finished, above.Count + sum.Count);
+            above = (above.Done.Plus(sum.Done), above.Length + sum.Length, above.Finished + sum.Finished, above.Count + sum.Count);
         }
         return progress;
     }

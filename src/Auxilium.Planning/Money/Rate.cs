@@ -30,6 +30,15 @@ public sealed class Rates
 
     public bool IsEmpty => _rates.Count == 0;
 
+    /// <summary>Whether it is the same on all days from one to another.</summary>
+    public bool IsSteadyIn(DateOnly from, DateOnly to)
+    {
+        foreach (var rate in _rates)
+            if (rate.From > from && rate.From <= to)
+                return false;
+        return true;
+    }
+
     /// <summary>That of a day; nothing before the first begins.</summary>
     public Rate On(DateOnly day)
     {

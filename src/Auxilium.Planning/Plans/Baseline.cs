@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Calendars;
+using Auxilium.Planning.Money;
 
 namespace Auxilium.Planning.Plans;
 
@@ -90,9 +91,10 @@ public readonly record struct PlannedCost(decimal AtStart, decimal Evenly, decim
 {
     public static PlannedCost None => default;
 
-    public decimal Whole => AtStart + Evenly + AtFinish;
+    public decimal Whole => AtStart.Plus(Evenly).Plus(AtFinish);
 
-    public PlannedCost Plus(PlannedCost other) => new(AtStart + other.AtStart, Evenly + other.Evenly, AtFinish + other.AtFinish);
+    public PlannedCost Plus(in PlannedCost other) =>
+        new(AtStart.Plus(other.AtStart), Evenly.Plus(other.Evenly), AtFinish.Plus(other.AtFinish));
 
     /// <summary>What is left of each part without another; none is below 0.</summary>
     public PlannedCost Less(PlannedCost other) =>

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Load;
 using Auxilium.Planning.Money;
 using Auxilium.Planning.Plans;
@@ -160,6 +161,71 @@ public class MoneyProperties
             Assert.True(earned.PlannedAt(earned.EarnedAt) >= earned.Ev - 0.0001m);
             Same(earned.Bac, earned.PlannedAt(schedule.Finish.Minutes > 0 ? baseline.Rows.Max(row => row.Finish) : default));
         }
+    }
+
+    /// <summary>What is taken from before an edit is what would be worked out anew, to the last decimal.</summary>
+    [Fact]
+    public void After_an_edit_money_is_the_same_whether_all_or_only_what_changed_is_worked_out()
+    {
+        var kept = 0;
+        for (var seed = 0; seed < 300; seed++)
+        {
+            var random = new Random(seed);
+            var (plan, ledger, hours) = Random(seed);
+            var before = new PlanMoney(Scheduler.Calculate(plan), ledger, [.. PaidHours.Of(hours, Capacities.Of(plan))], Today);
+            var (edited, money, worked, day) = Edit(random, plan, ledger, hours);
+            if (!Fits(edited))
+                continue;
+            var schedule = Scheduler.Calculate(edited);
+            ImmutableArray<PaidHours> paid = [.. PaidHours.Of(worked, Capacities.Of(edited))];
+            var anew = new PlanMoney(schedule, money, paid, day);
+            var after = new PlanMoney(schedule, money, paid, day, before);
+            Assert.Equal(anew.Lines, after.Lines);
+            Assert.Equal(anew.Whole, after.Whole);
+            for (var row = 0; row < edited.Tasks.Length; row++)
+                Assert.Equal(anew.Of(row), after.Of(row));
+            kept += after.Taken;
+        }
+        Assert.True(kept > 1000, $"{kept} rows were taken over in all.");
+    }
+
+    private static (Plan, Ledger, List<WorkedHours>, DateOnly) Edit(Random random, Plan plan, Ledger ledger, List<WorkedHours> hours)
+    {
+        var day = Today;
+        var at = random.Next(plan.Tasks.Length);
+        var task = plan.Tasks[at];
+        switch (random.Next(8))
+        {
+            case 0:
+                plan = plan with
+                {
+                    Tasks = plan.Tasks.SetItem(at, task with { Length = new Length(9, LengthUnit.Days), Milestone = false }),
+                };
+                break;
+            case 1:
+                plan = plan with { Project = plan.Project with { Start = PlanTime.On(Today) } };
+                break;
+            case 2:
+                plan = plan with { Tasks = plan.Tasks.SetItem(at, task with { Assignments = [] }) };
+                break;
+            case 3:
+                plan = plan with { Tasks = plan.Tasks.SetItem(at, task with { Active = !task.Active }) };
+                break;
+            case 4:
+                ledger = ledger with { Items = ledger.Items.SetItem(task.Id, [Item(random, "new")]) };
+                break;
+            case 5 when !ledger.Rates.IsEmpty:
+                var person = ledger.Rates.Keys.First();
+                ledger = ledger with { Rates = ledger.Rates.SetItem(person, [new Rate(null, 77)]) };
+                break;
+            case 6 when hours.Count > 0:
+                hours = [.. hours.Skip(1), hours[0] with { Minutes = hours[0].Minutes + 60 }];
+                break;
+            case 7:
+                day = day.AddDays(2);
+                break;
+        }
+        return (plan, ledger, hours, day);
     }
 
     [Fact]
