@@ -3,8 +3,10 @@ using Auxilium.Exchange.Money;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Money;
 using Auxilium.Planning.Plans;
+using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Caching.Memory;
 
 namespace Auxilium.Storage.Money;
 
@@ -20,8 +22,16 @@ public sealed record MoneyOutcome(KeptLedger Before, KeptLedger After, string Se
 /// The money of projects: read, changed and taken back. It is asked only for those who may have it; who that is, is decided in
 /// <see cref="Access.ProjectRoles"/>.
 /// </summary>
-public sealed class Ledgers(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock)
+public sealed class Ledgers(IDbContextFactory<AuxiliumDb> databases, TimeProvider clock) : IDisposable
 {
+    /// <summary>Items of projects that are remembered, all together.</summary>
+    private const int MostRemembered = 200_000;
+
+    /// <summary>What was read last of a project, by its id: it holds as long as the version does.</summary>
+    private readonly MemoryCache _known = new(new MemoryCacheOptions { SizeLimit = MostRemembered });
+
+    public void Dispose() => _known.Dispose();
+
     public async Task<KeptLedger> LoadAsync(Guid project, CancellationToken cancel = default)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
@@ -31,26 +41,19 @@ public sealed class Ledgers(IDbContextFactory<AuxiliumDb> databases, TimeProvide
     /// <summary>Applies a change, or takes one of somebody's own back.</summary>
     /// <param name="project">Id of the project.</param>
     /// <param name="plan">Its plan.</param>
-    /// <param name="edit">The change; <c>null</c> to take back.</param>
-    /// <param name="id">Made for it: sent twice, it is applied once.</param>
-    /// <param name="seen">The version that it was made on.</param>
-    /// <param name="by">Id of who makes it.</param>
+    /// <param name="request">The change.</param>
     /// <param name="text">Says amounts.</param>
-    /// <param name="redo">Whether, of what was taken back, the last is done again.</param>
     /// <param name="cancel">Ends the wait.</param>
     /// <exception cref="EditRefusedException">It makes no sense on the plan or money as they are now.</exception>
     public async Task<MoneyOutcome> CommitAsync(
         Guid project,
         Plan plan,
-        MoneyEdit? edit,
-        Guid id,
-        int seen,
-        string by,
+        MoneyRequest request,
         MoneyText text,
-        bool redo = false,
         CancellationToken cancel = default
     )
     {
+        var (id, seen, edit, by, redo) = request;
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await db.Database.ExecuteSqlAsync(
@@ -100,7 +103,9 @@ public sealed class Ledgers(IDbContextFactory<AuxiliumDb> databases, TimeProvide
             }
         );
         await db.SaveChangesAsync(cancel);
+        await PlanNews.TellAsync(db, $"{PlanNews.Money} {project} {row.Version}", cancel);
         await transaction.CommitAsync(cancel);
+        Remember(project, new Kept(row.Version, after.Budgets, after.Items));
         return new MoneyOutcome(before, new KeptLedger(after, row.Version), sentence);
     }
 
@@ -166,7 +171,7 @@ public sealed class Ledgers(IDbContextFactory<AuxiliumDb> databases, TimeProvide
         await db.SaveChangesAsync(cancel);
     }
 
-    internal static async Task<KeptLedger> LoadAsync(AuxiliumDb db, Guid project, CancellationToken cancel)
+    internal async Task<KeptLedger> LoadAsync(AuxiliumDb db, Guid project, CancellationToken cancel)
     {
         var row = await db.Money.AsNoTracking().SingleOrDefaultAsync(m => m.ProjectId == project, cancel);
         var people = await (
@@ -180,26 +185,14 @@ public sealed class Ledgers(IDbContextFactory<AuxiliumDb> databases, TimeProvide
             select person
         ).ToListAsync(cancel);
         var value = await db.Organisation.Select(o => o.VolunteerHour).SingleOrDefaultAsync(cancel);
-        var budgets = row is null
-            ? []
-            : await db.RowBudgets.Where(b => b.ProjectId == project).ToDictionaryAsync(b => b.TaskId, b => b.Budget, cancel);
-        var items = row is null
-            ? []
-            : await db
-                .CostItems.AsNoTracking()
-                .Where(i => i.ProjectId == project)
-                .OrderBy(i => i.TaskId)
-                .ThenBy(i => i.Position)
-                .ToListAsync(cancel);
+        var kept = row is null ? Kept.Nothing : await KeptAsync(db, project, row.Version, cancel);
         return new KeptLedger(
             new Ledger
             {
                 Budget = row?.Budget,
                 Actuals = row?.Actuals is { } actuals ? Enum.Parse<Actuals>(actuals) : null,
-                Budgets = budgets.ToImmutableDictionary(),
-                Items = items
-                    .GroupBy(i => i.TaskId)
-                    .ToImmutableDictionary(g => g.Key, g => g.Select(i => MoneyJson.ReadItem(i.Item)).ToImmutableArray()),
+                Budgets = kept.Budgets,
+                Items = kept.Items,
                 Rates = people
                     .Select(p => (p.Id, Rates: PersonRates.Of(p)))
                     .Where(p => !p.Rates.IsEmpty)
@@ -209,6 +202,43 @@ public sealed class Ledgers(IDbContextFactory<AuxiliumDb> databases, TimeProvide
             },
             row?.Version ?? 0
         );
+    }
+
+    /// <summary>Budgets of rows and items, as they are at a version.</summary>
+    private async Task<Kept> KeptAsync(AuxiliumDb db, Guid project, int version, CancellationToken cancel)
+    {
+        if (_known.Get<Kept>(project) is { } known && known.Version == version)
+            return known;
+        var budgets = await db.RowBudgets.Where(b => b.ProjectId == project).ToDictionaryAsync(b => b.TaskId, b => b.Budget, cancel);
+        var items = await db
+            .CostItems.AsNoTracking()
+            .Where(i => i.ProjectId == project)
+            .OrderBy(i => i.TaskId)
+            .ThenBy(i => i.Position)
+            .ToListAsync(cancel);
+        var read = new Kept(
+            version,
+            budgets.ToImmutableDictionary(),
+            items
+                .GroupBy(i => i.TaskId)
+                .ToImmutableDictionary(g => g.Key, g => g.Select(i => MoneyJson.ReadItem(i.Item)).ToImmutableArray())
+        );
+        // Changed while it was read, it is neither.
+        if (await db.Money.AsNoTracking().AnyAsync(m => m.ProjectId == project && m.Version == version, cancel))
+            Remember(project, read);
+        return read;
+    }
+
+    private void Remember(Guid project, Kept kept) =>
+        _known.Set(project, kept, new MemoryCacheEntryOptions { Size = 1 + kept.Budgets.Count + kept.Items.Sum(row => row.Value.Length) });
+
+    private sealed record Kept(
+        int Version,
+        ImmutableDictionary<string, decimal> Budgets,
+        ImmutableDictionary<string, ImmutableArray<CostItem>> Items
+    )
+    {
+        public static Kept Nothing { get; } = new(0, Ledger.None.Budgets, Ledger.None.Items);
     }
 
     /// <summary>Writes the rows that differ.</summary>

@@ -7,6 +7,7 @@ using Auxilium.Storage.People;
 using Auxilium.Storage.Plans;
 using Auxilium.Storage.Rows;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Caching.Memory;
 
 namespace Auxilium.Storage.Money;
 
@@ -19,7 +20,11 @@ public sealed record CountedMoney(PlanMoney Money, int Version, ImmutableArray<P
     public PlanMoney On(Schedule schedule, DateOnly? asOf = null) =>
         asOf is null && ReferenceEquals(schedule, Money.Schedule)
             ? Money
-            : new PlanMoney(schedule, Money.Ledger, Hours, asOf ?? Money.AsOf);
+            : new PlanMoney(schedule, Money.Ledger, Hours, asOf ?? Money.AsOf, Money);
+
+    /// <summary>Another ledger on the same dates and hours.</summary>
+    public CountedMoney With(KeptLedger kept) =>
+        new(new PlanMoney(Money.Schedule, kept.Ledger, Hours, Money.AsOf, Money), kept.Version, Hours);
 
     /// <summary>Against the baseline that the project is measured by; <c>null</c> without one.</summary>
     public EarnedValue? Earned => Money.Schedule.Plan.Measure is { } measure ? new EarnedValue(Money, measure) : null;
@@ -33,7 +38,16 @@ public readonly record struct MoneySummary(decimal? Budget, decimal Expected, de
 
 /// <summary>Works out what projects cost, of what is kept.</summary>
 public sealed class ProjectMoney(IDbContextFactory<AuxiliumDb> databases, Ledgers ledgers, Organisation organisation, PlanStore store)
+    : IDisposable
 {
+    /// <summary>Rows of projects whose cost is remembered, all together.</summary>
+    private const int MostRemembered = 100_000;
+
+    /// <summary>What was worked out last of a project, by its id: what of it still holds need not be worked out again.</summary>
+    private readonly MemoryCache _known = new(new MemoryCacheOptions { SizeLimit = MostRemembered });
+
+    public void Dispose() => _known.Dispose();
+
     /// <summary>Amounts in the organisation's currency.</summary>
     public async Task<MoneyText> TextAsync(CancellationToken cancel = default) =>
         new((await organisation.FindAsync(cancel))?.Currency ?? "EUR");
@@ -47,7 +61,9 @@ public sealed class ProjectMoney(IDbContextFactory<AuxiliumDb> databases, Ledger
         var kept = await ledgers.LoadAsync(plan.Project, cancel);
         var hours = await HoursAsync(plan.Project, today, cancel);
         var day = asOf ?? plan.Schedule.Plan.Project.StatusDate?.Date ?? today;
-        return new CountedMoney(new PlanMoney(plan.Schedule, kept.Ledger, hours, day), kept.Version, hours);
+        var money = new PlanMoney(plan.Schedule, kept.Ledger, hours, day, _known.Get<PlanMoney>(plan.Project));
+        _known.Set(plan.Project, money, new MemoryCacheEntryOptions { Size = 1 + plan.Schedule.Plan.Tasks.Length });
+        return new CountedMoney(money, kept.Version, hours);
     }
 
     /// <summary>Says what a plan costs on any dates; <c>null</c> where nobody said anything of money.</summary>

@@ -15,6 +15,9 @@ public sealed class PlanNews(IDbContextFactory<AuxiliumDb> databases)
     /// <summary>What is said about a task, or its files: <c>talk {project} {task}</c>.</summary>
     public const string Talk = "talk";
 
+    /// <summary>The money of a project has a new version: <c>money {project} {version}</c>. No amount is told.</summary>
+    public const string Money = "money";
+
     /// <summary>Somebody came to a plan, left it or went to another row: <c>who {project}</c>.</summary>
     public const string Who = "who";
 

@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Globalization;
 using Auxilium.Storage.Notices;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Plans;
@@ -91,6 +92,12 @@ internal sealed class NewsListener(
                     await hub
                         .Clients.Group(LivePlans.GroupOf(project))
                         .SendAsync("talk", task, counts?.Comments ?? 0, counts?.Files ?? 0, cancel);
+                    break;
+                // That there is something new, and not what: whoever may know asks for it.
+                case [PlanNews.Money, var id, var version] when Guid.TryParse(id, out var project) && presence.OpenHere.Contains(project):
+                    await hub
+                        .Clients.Group(LivePlans.GroupOf(project))
+                        .SendAsync("money", int.Parse(version, CultureInfo.InvariantCulture), cancel);
                     break;
                 case [PlanNews.Proposals, var id] when Guid.TryParse(id, out var project) && presence.OpenHere.Contains(project):
                     await hub
