@@ -8,7 +8,7 @@ using SkiaSharp;
 namespace Auxilium.Drawing.Sheets;
 
 /// <summary>Tasks as boxes, as Chains and Outline have them.</summary>
-internal sealed class Boxes(PlanTable table, DateOnly today, Shown shown, Lettering letters)
+internal sealed class Boxes(PlanTable table, DateOnly today, Shown shown, Lettering letters, Func<int, string?>? costOf = null)
 {
     public const float Width = 204;
     public const float Height = 50;
@@ -49,7 +49,9 @@ internal sealed class Boxes(PlanTable table, DateOnly today, Shown shown, Letter
         var name = $"{table.Plan.Index.NumberOf(row)} {table.Plan.Tasks[row].Name}";
         pen.Text(letters.Fit(name, Face.Strong, 11.5f, box.Right - 8 - at), at, y + 20, Face.Strong, 11.5f, inks.Text);
         var facts = isOff ? "no dates" : DatesOf(row);
-        if (shown.HasFlag(Shown.Owners) && table.Plan.FindPerson(table.Plan.Tasks[row].Owner) is { } owner)
+        if (costOf?.Invoke(row) is { } cost)
+            facts += $" · {cost}";
+        else if (shown.HasFlag(Shown.Owners) && table.Plan.FindPerson(table.Plan.Tasks[row].Owner) is { } owner)
             facts += $" · {owner.Initials}";
         pen.Text(facts, x + Padding, y + 38, Face.Text, 10.5f, inks.Mute);
         var right = isPhase

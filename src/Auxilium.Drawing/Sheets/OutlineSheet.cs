@@ -21,7 +21,7 @@ public sealed class OutlineSheet : Sheet
     public OutlineSheet(PlanTable table, DateOnly today, SheetWishes wishes, Lettering letters)
     {
         (_table, _shown) = (table, wishes.Shown);
-        _boxes = new Boxes(table, today, wishes.Shown, letters);
+        _boxes = new Boxes(table, today, wishes.Shown, letters, wishes.CostOf);
         _least = table.Rows.Length == 0 ? 0 : table.Rows.Min(table.Plan.Index.LevelOf);
         var top = Margin;
         for (var line = 0; line < table.Rows.Length; line++)

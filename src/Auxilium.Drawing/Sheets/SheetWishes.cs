@@ -16,6 +16,9 @@ public sealed record SheetWishes(
     DayOfWeek WeekStart = DayOfWeek.Monday
 )
 {
+    /// <summary>What a row costs, in words; <c>null</c> where that is not told.</summary>
+    public Func<int, string?>? CostOf { get; init; }
+
     private const int MostDays = 20_000;
 
     /// <summary>The days to draw: those of the rows, with some around, where no others are asked for.</summary>

@@ -49,6 +49,12 @@ internal sealed record Handout(
     /// <summary>The organisation's currency.</summary>
     public string? Currency { get; init; }
 
+    public MoneyText Amounts => new(Currency ?? "EUR");
+
+    /// <summary>What a row is to cost, in words; <c>null</c> where that is not to be told.</summary>
+    public Func<int, string?>? CostOf =>
+        Money is null ? null : row => Money.Of(row).Planned.Whole is var cost and not 0 ? Amounts.Of(cost) : null;
+
     /// <summary>Whether what single people cost may be in it.</summary>
     public bool HasRates { get; init; }
 

@@ -77,7 +77,9 @@ internal sealed record ExportQuery
     [Description("Of XLSX: whether the timeline stands beside the tasks, as coloured cells by week.")]
     public bool? Timeline { get; init; }
 
-    [Description("Of XLSX and document: whether the project’s money is in it, for those who may have it.")]
+    [Description(
+        "Of XLSX, document, and the screens outline and report: whether the project’s money is in it, for those who may have it."
+    )]
     public bool? Money { get; init; }
 
     [Description("Of ICS: whether tasks are to-dos with how far they are, instead of events.")]

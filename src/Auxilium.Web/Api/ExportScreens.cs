@@ -23,7 +23,9 @@ internal sealed record ExportScreen(string Name, string Title, bool IsWide, Func
         ),
         new("month", "Month", false, (handout, wishes, _) => new MonthSheet(handout.Table, handout.Today, wishes)),
         new("chains", "Chains", true, (handout, wishes, letters) => new ChainsSheet(handout.Table, handout.Today, wishes, letters)),
-        new("outline", "Outline", true, (handout, wishes, letters) => new OutlineSheet(handout.Table, handout.Today, wishes, letters)),
+        new("outline", "Outline", true, (handout, wishes, letters) =>
+            new OutlineSheet(handout.Table, handout.Today, wishes with { CostOf = handout.CostOf }, letters)
+        ),
         new("load", "Load", true, (handout, wishes, letters) =>
             new LoadSheet(handout.Table, handout.Today, wishes, handout.Hours, letters)
         )
@@ -31,7 +33,15 @@ internal sealed record ExportScreen(string Name, string Title, bool IsWide, Func
             IsForLinks = false,
         },
         new("report", "Report", false, (handout, _, letters) =>
-            new TextSheet(ReportBlocks.Of(ReportView.Of(handout.Plan, handout.Today, handout.Columns)), letters)
+            new TextSheet(
+                ReportBlocks.Of(
+                    ReportView.Of(handout.Plan, handout.Today, handout.Columns) with
+                    {
+                        Money = handout.Money is { } money ? ReportMoney.Of(money, handout.Amounts) : null,
+                    }
+                ),
+                letters
+            )
         ),
     ];
 

@@ -16,6 +16,12 @@ internal static class ReportBlocks
             blocks.Add(new ParagraphBlock($"{summary.Progress}% done · {summary.TimePassed}", IsStrong: true));
         if (summary.Spare is { } spare)
             blocks.Add(new ParagraphBlock(spare, summary.IsLate));
+        if (report.Money is { } money)
+        {
+            blocks.Add(new HeadingBlock("Money"));
+            blocks.Add(new ParagraphBlock(string.Join(" ", money.Said)));
+            blocks.Add(Table(money.Rows));
+        }
         foreach (var (title, lines) in report.Parts)
         {
             blocks.Add(new HeadingBlock(title));
@@ -23,6 +29,12 @@ internal static class ReportBlocks
         }
         return blocks;
     }
+
+    private static TableBlock Table(IReadOnlyList<ReportCost> rows) =>
+        new(
+            [("Part", 3), ("Budget", 1.5f), ("Planned", 1.5f), ("Spent", 1.5f), ("Expected", 1.5f), ("Free", 1.5f)],
+            [.. rows.Select(row => (IReadOnlyList<string>)[row.Name, row.Budget, row.Planned, row.Spent, row.Expected, row.Free])]
+        );
 
     private static TableBlock Table(ReportView report, IReadOnlyList<ReportLine> lines)
     {

@@ -32,6 +32,9 @@ public sealed record ReportView(
 {
     private const int DaysAhead = 14;
 
+    /// <summary>What it costs; <c>null</c> where that is not told.</summary>
+    public ReportMoney? Money { get; init; }
+
     /// <param name="stored">The plan.</param>
     /// <param name="today">Today.</param>
     /// <param name="columns">What may be told besides names and dates; <c>null</c> for all.</param>

@@ -227,9 +227,9 @@ export function makeExport(store, address, me, here, token) {
             wishes.separator,
           ),
           check("timeline", "Timeline by week", wishes.timeline),
-          check("money", "With money", wishes.money),
           check("marked", "Begin with a mark that says it is UTF-8, as some spreadsheets need", wishes.marked),
         ),
+        group("Money", check("money", "With money", wishes.money)),
         group(
           "Calendar",
           choice("Tasks are", "told", TOLD, wishes.told),
@@ -287,6 +287,12 @@ export function makeExport(store, address, me, here, token) {
 /** @param {string} key @returns {Format} */
 const formatOf = (key) => FORMATS.find((format) => format.key === key) ?? FORMATS[0];
 
+/** Whether a file of this kind can say what the project costs. @param {string} format @param {string} screen */
+const tellsMoney = (format, screen) =>
+  format === "xlsx" ||
+  format === "document" ||
+  (formatOf(format).drawn === true && (screen === "outline" || screen === "report"));
+
 /**
  * Shows what is asked for the format and the screen.
  * @param {HTMLFormElement} form @param {HTMLElement} help @param {boolean} hasMoney whether money may be in the file
@@ -313,7 +319,7 @@ function offer(form, help, hasMoney) {
     separator: format === "csv",
     marked: format === "csv",
     timeline: format === "xlsx",
-    money: hasMoney && (format === "xlsx" || format === "document"),
+    money: hasMoney && tellsMoney(format, screen),
     told: calendar,
     alarm: calendar,
   };
@@ -343,7 +349,7 @@ export function queryOf(store, wishes, picked) {
     if (wishes.marked) query.set("marked", "true");
   }
   if (format === "xlsx" && wishes.timeline) query.set("timeline", "true");
-  if (store.hasMoney && wishes.money && (format === "xlsx" || format === "document")) query.set("money", "true");
+  if (store.hasMoney && wishes.money && tellsMoney(format, wishes.screen)) query.set("money", "true");
   if (calendar && wishes.told === "toDos") query.set("toDos", "true");
   if (calendar && wishes.alarm !== "") query.set("alarm", wishes.alarm);
   if (!drawn) return query;

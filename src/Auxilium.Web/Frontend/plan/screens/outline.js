@@ -11,6 +11,7 @@ import { effort } from "../fields/effort.js";
 import { STATE_WORDS } from "../fields/state.js";
 import { dayOf, finishDayOf, lastDayOf, short, span } from "../state/time.js";
 import { shownRows } from "../state/view.js";
+import { say } from "../../money/text.js";
 import { patch, svgElement } from "../timeline/svg.js";
 import { outsideShape } from "../fields/delivered-by.js";
 import { BOX, layOutline, ROOT } from "./outline-layout.js";
@@ -33,9 +34,10 @@ export function drawOutline(store, frame, open) {
     button.dataset.way = way;
     return button;
   });
+  const costs = quietButton("Costs", () => store.show({ treeCosts: !store.view.treeCosts }));
   const picture = new Picture(frame, {
     label: "The outline as a tree",
-    tools: ways,
+    tools: store.hasMoney ? [...ways, costs] : ways,
     hint: "Enter opens the card, Space folds a phase, the arrow keys go along the tree.",
     sizeOf: () => layout,
     paint: () => paint(),
@@ -113,6 +115,7 @@ export function drawOutline(store, frame, open) {
   function draw() {
     const { view } = store;
     for (const button of ways) button.setAttribute("aria-pressed", String(button.dataset.way === view.tree));
+    costs.setAttribute("aria-pressed", String(view.treeCosts));
     const rows = shownRows(store.rows, { ...view, sort: null, group: "" }, store).filter((row) => !row.unsaved);
     const now = JSON.stringify([view.tree, rows.map(({ id, level }) => [id, level])]);
     if (now !== drawn) {
@@ -157,11 +160,21 @@ export function drawOutline(store, frame, open) {
     return { key: to.id, tag: "path", at: { d, class: "tree-line" } };
   }
 
+  function tellsCosts() {
+    return store.hasMoney && store.view.treeCosts;
+  }
+
+  /** @param {number | undefined} amount */
+  function cost(amount) {
+    return amount ? say(amount, store.currency) : "";
+  }
+
   /** @param {Box} box @returns {Shape} */
   function rootShape(box) {
     const { name, start, finish, progress } = store.project;
     const work = store.rows.filter((row) => row.level === 0).reduce((sum, row) => sum + row.effort, 0);
-    const facts = [span(dayOf(start), finishDayOf(finish)), effort.text(store, { ...EMPTY, effort: work })];
+    const much = tellsCosts() ? cost(store.planned) : effort.text(store, { ...EMPTY, effort: work });
+    const facts = [span(dayOf(start), finishDayOf(finish)), much];
     const percent = Math.floor(progress);
     return shape(box, name, facts.filter(Boolean).join(" · "), `${percent}%`, progress, {
       class: "tree-box is-root",
@@ -177,7 +190,8 @@ export function drawOutline(store, frame, open) {
         : row.kind === "milestone"
           ? short(lastDayOf(row))
           : span(dayOf(row.start), lastDayOf(row));
-    const facts = [dates, effort.text(store, row)].filter(Boolean).join(" · ");
+    const much = tellsCosts() ? cost(store.money.get(row.id)?.money.planned) : effort.text(store, row);
+    const facts = [dates, much].filter(Boolean).join(" · ");
     const isPhase = row.kind === "phase";
     const state = isPhase ? `${Math.floor(row.progress)}%` : (STATE_WORDS[row.state ?? ""] ?? "");
     const names = ["tree-box", `is-${row.kind}`];
