@@ -1,4 +1,6 @@
+using System.IO.Compression;
 using System.Net;
+using System.Text;
 using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using Auxilium.Storage;
@@ -42,6 +44,7 @@ public sealed partial class LeakTests(LeakApp app) : IClassFixture<LeakApp>
     [InlineData("86543.21", "no no no no yes yes no no")]
     [InlineData("plantedsupplier", "no no no no yes yes no no")]
     [InlineData("84321.98", "no no no no no yes no no")]
+    [InlineData("€", "no no no no yes yes no no")]
     [InlineData("plantednotice", "no no no no no no no no")]
     [InlineData("2029-11-20", "no no yes yes yes yes no no")]
     [InlineData("1067091420", "no no yes yes yes yes no yes")]
@@ -151,11 +154,15 @@ public sealed partial class LeakApp : IDisposable
         await using (var db = await _demo.App.Services.GetRequiredService<IDbContextFactory<AuxiliumDb>>().CreateDbContextAsync())
             Assert.False(await db.Mails.AnyAsync(m => m.Body.Contains("Plantednotice")));
 
+        var heard = await ListenAsync(project);
         var answers = new List<IReadOnlyList<(string, string)>>();
         foreach (var person in new[] { null, "wanda", "bert", "oona", "jonas", "imke" })
         {
             using var client = person is null ? _demo.App.CreateClient() : _demo.App.SignedIn(person);
-            answers.Add(await ReadAsync(client, Paths(project, elsewhere)));
+            answers.Add([
+                .. await ReadAsync(client, [.. Paths(project, elsewhere), .. Files(project)]),
+                .. person is not null && heard.TryGetValue(person, out var told) ? told.Select(text => ("live", text)) : [],
+            ]);
         }
         foreach (var columns in new[] { [], Pages.Sharing.SharedColumns.All.Select(c => c.Column).ToArray() })
         {
@@ -186,6 +193,39 @@ public sealed partial class LeakApp : IDisposable
             && !route.StartsWith("/shared", StringComparison.Ordinal)
         from id in new[] { project, elsewhere }
         select Fill(endpoint.RoutePattern, id);
+
+    /// <summary>Every file that is made of the project, with its money and without.</summary>
+    private static IEnumerable<string> Files(Guid project) =>
+        from format in ExportFormat.All
+        from screen in format.IsDrawn ? ExportScreen.All.Select(screen => screen.Name) : ["plan"]
+        // What a PDF or PNG says, the SVG of the same drawing says too.
+        where format.Name is not ("pdf" or "png")
+        from money in new[] { "", "&money=true" }
+        select $"/api/v1/projects/{project}/export?format={format.Name}&screen={screen}{money}";
+
+    /// <summary>What those who have the plan open are told while what it costs is changed, by a change of money and of the plan.</summary>
+    private async Task<Dictionary<string, IReadOnlyCollection<string>>> ListenAsync(Guid project)
+    {
+        const int version = 3;
+        var heard = new Dictionary<string, IReadOnlyCollection<string>>();
+        var listeners = new List<(string Person, Listening Page)>();
+        foreach (var person in new[] { "bert", "oona", "jonas", "imke" })
+            listeners.Add((person, await LiveServers.JoinAsync(_demo, person, project, version)));
+        await _demo.Api.PostAsync(
+            $"/api/v1/projects/{project}/money/edits",
+            $$$"""{"id":"{{{Guid.NewGuid()}}}","baseVersion":1,"edit":{"type":"setBudget","task":null,"amount":88999.77}}"""
+        );
+        foreach (var (_, page) in listeners)
+            await page.NextAsync("money");
+        await _demo.Api.EditAsync(project, """{"type":"setLength","task":"a","length":"3d"}""", version);
+        foreach (var (person, page) in listeners)
+        {
+            await page.NextAsync("changed");
+            await page.DisposeAsync();
+            heard[person] = page.Heard;
+        }
+        return heard;
+    }
 
     private static string Fill(RoutePattern pattern, Guid project) =>
         "/"
@@ -219,9 +259,24 @@ public sealed partial class LeakApp : IDisposable
         foreach (var path in paths.Distinct())
         {
             using var answer = await client.GetAsync(path);
-            answers.Add((path, WebUtility.HtmlDecode(await answer.Content.ReadAsStringAsync())));
+            var content = await answer.Content.ReadAsByteArrayAsync();
+            answers.Add(
+                (path, content.AsSpan().StartsWith("PK"u8) ? Unpacked(content) : WebUtility.HtmlDecode(Encoding.UTF8.GetString(content)))
+            );
         }
         return answers;
+    }
+
+    /// <summary>The texts of a spreadsheet, of all its parts.</summary>
+    private static string Unpacked(byte[] content)
+    {
+        using var parts = new ZipArchive(new MemoryStream(content));
+        var texts = parts.Entries.Select(part =>
+        {
+            using var reader = new StreamReader(part.Open());
+            return reader.ReadToEnd();
+        });
+        return string.Join('\n', texts);
     }
 
     [GeneratedRegex("plantedproject", RegexOptions.IgnoreCase)]

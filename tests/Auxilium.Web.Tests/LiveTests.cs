@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Text.Json.Nodes;
 using System.Threading.Channels;
 using Auxilium.Planning.Editing;
@@ -222,6 +223,7 @@ internal sealed class Listening : IAsyncDisposable
         "talk",
         "proposals",
         "notice",
+        "money",
         "day",
     }.ToDictionary(n => n, _ => Channel.CreateUnbounded<JsonNode?>());
 
@@ -236,17 +238,26 @@ internal sealed class Listening : IAsyncDisposable
         connection.On("lost", () => _told["lost"].Writer.TryWrite(null));
         connection.On("day", () => _told["day"].Writer.TryWrite(null));
         foreach (var name in _told.Keys.Where(n => n is not ("talk" or "lost" or "day")))
-            connection.On<JsonNode?>(name, told => _told[name].Writer.TryWrite(told));
-        connection.On<string, int, int>("talk", (task, _, _) => _told["talk"].Writer.TryWrite(JsonValue.Create(task)));
+            connection.On<JsonNode?>(name, told => Hear(name, told));
+        connection.On<string, int, int>("talk", (task, _, _) => Hear("talk", JsonValue.Create(task)));
     }
 
     public HubConnection Connection { get; }
+
+    /// <summary>All that it was told, as it came.</summary>
+    public ConcurrentQueue<string> Heard { get; } = [];
 
     /// <summary>Ends when the server ends the connection.</summary>
     public Task Ended => _ended.Task;
 
     /// <summary>What it was told on joining.</summary>
     public JsonNode? Missed { get; set; }
+
+    private void Hear(string name, JsonNode? told)
+    {
+        Heard.Enqueue(told?.ToJsonString() ?? "");
+        _told[name].Writer.TryWrite(told);
+    }
 
     public async Task<JsonNode> NextAsync(string name, TimeSpan? patience = null)
     {

@@ -71,7 +71,6 @@ test("by keyboard: costs are typed on the card, a budget is set, hours and payme
   await page.keyboard.press("Enter");
   await expect(page.locator("#strip-text")).toContainText("300.00 € paid for “Lime paint” of “Paint”.");
   await expect(card.locator(".costs-sum")).toContainText("Spent 300.00 €");
-  await expectAccessible(page, "Costs on the card");
 
   // Hours of the month.
   for (const day of ["2027-04-13", "2027-04-14", "2027-05-05"])
@@ -99,15 +98,81 @@ test("by keyboard: costs are typed on the card, a budget is set, hours and payme
   await expect(page.locator(".money-said")).toContainText("11 Apr: to be done 0.00 €");
   await page.keyboard.press("End");
   await expect(page.locator(".money-said")).toContainText("to be done");
+  await page.getByRole("button", { name: "Undo my last change" }).press("Enter");
+  await expect(lead).toContainText("nobody has set a budget");
+});
+
+test("costs on the card, the Money page and the import of costs are accessible", async ({ page, plan }) => {
+  const plain = fair("Slipway");
+  const items = [{ id: "oak", name: "Oak", kind: "material", quantity: 4, unit: "m", price: 55.5, category: "Timber" }];
+  const payments = [{ day: "2027-05-04", amount: 80, receipt: "R-1" }];
+  const project = await plan.bringIn({
+    ...plain,
+    project: { ...plain.project, budget: 1000, measure: "b" },
+    tasks: plain.tasks.map((task) => (task.id === "paint" ? { ...task, items: [{ ...items[0], payments }] } : task)),
+    baselines: [
+      {
+        id: "b",
+        name: "As agreed",
+        taken: "2027-04-12",
+        rows: [{ task: "paint", start: "2027-04-19T09:00", finish: "2027-05-28T17:00", costAtStart: 222 }],
+      },
+    ],
+  });
+  await plan.row("Paint").click();
+  await page.keyboard.press("Alt+Enter");
+  await page.locator("#card").getByRole("button", { name: "More about Oak" }).press("Enter");
+  await expectAccessible(page, "Costs on the card");
+  await page.goto(`/projects/${project}/money`);
+  await page.locator("main[data-whole]").waitFor();
   await expectAccessible(page, "Money");
   await page.emulateMedia({ colorScheme: "dark" });
   await expectAccessible(page, "Money in the dark");
   await page.emulateMedia({ colorScheme: "light" });
   await page.setViewportSize({ width: 400, height: 800 });
   await expectAccessible(page, "Money on a small screen");
+  await page.goto(`/projects/${project}/money/import`);
+  await page.getByLabel("Cells of a spreadsheet").fill("Task,Item,Price\nPaint,Oak,60\nRoof,Tar,3");
+  await page.getByRole("button", { name: "Preview" }).press("Enter");
+  await expect(page.getByText("1 line cannot be read")).toBeVisible();
+  await expectAccessible(page, "Import of costs");
+});
 
-  await page.getByRole("button", { name: "Undo my last change" }).press("Enter");
-  await expect(lead).toContainText("nobody has set a budget");
+test("lists bring costs: of a task by its card, and tasks of the price list with theirs; others see it at once", async ({
+  page,
+  plan,
+  browser,
+  url,
+}) => {
+  const project = await plan.bringIn(fair("Ferry pier"));
+  await plan.row("Paint").click();
+  await page.keyboard.press("Alt+Enter");
+  const card = page.locator("#card");
+  await expect(card.locator(".costs-sum")).toContainText("Planned 0.00 €");
+
+  const context = await browser.newContext({ storageState: await signIn(browser, url, "Imke Varga"), baseURL: url });
+  const other = await context.newPage();
+  await other.goto(`/projects/${project}/money/import?task=paint`);
+  await other.getByLabel("Cells of a spreadsheet").fill("Item\tQuantity\tPrice\nPrimer\t3\t20\n");
+  await other.getByRole("button", { name: "Preview" }).press("Enter");
+  await other.getByRole("button", { name: "Import 1 item" }).press("Enter");
+  await expect(other.locator(".said")).toContainText(
+    "1 item imported. “Primer” added to “Paint”. Expected cost 60.00 €",
+  );
+  await context.close();
+  // It is there without a reload.
+  await expect(card.locator(".costs-sum")).toContainText("Planned 60.00 €");
+
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Import…" }).press("Enter");
+  await page.getByRole("button", { name: "From the price list…" }).press("Enter");
+  const dialog = page.getByRole("dialog", { name: "From the price list" });
+  await dialog.getByLabel("How many of Folding chair").fill("100");
+  await dialog.getByRole("button", { name: "Preview 1 task" }).press("Enter");
+  await page.getByRole("button", { name: "Add 2 rows" }).press("Enter");
+  await expect(page.locator("#strip-text")).toContainText(
+    "“Folding chair” added to “Folding chair”. Expected cost 180.00 €",
+  );
 });
 
 test("whoever may not know sees no money, until a coordinator lets them", async ({ page, plan, browser, url }) => {
@@ -122,6 +187,7 @@ test("whoever may not know sees no money, until a coordinator lets them", async 
   await tomas.locator("html[data-ready=true]").waitFor();
   await expect(tomas.getByRole("link", { name: "Money", exact: true })).toHaveCount(0);
   await tomas.keyboard.press("Alt+Enter");
+  await expect(tomas.locator("#card").getByText("Why is it there", { exact: true })).toBeVisible();
   await expect(tomas.locator("#card").getByText("Costs", { exact: true })).toHaveCount(0);
   expect((await tomas.request.get(`/api/v1/projects/${project}/money`)).status()).toBe(403);
 

@@ -208,7 +208,7 @@ test("a messy list is pasted with a preview, and lands as one edit", async ({ pa
   await plan.cell("Last", "no").click();
   await pasteText(
     page,
-    "What\tWho\tHow long\tFrom\tNeeds\nFair\n  Book the band\tTom Lowe\t2d\t5/6/2027\t\n" +
+    "What\tWho\tHow long\tFrom\tNeeds\nFair\n  Book the band\tTilda Rowe\t2d\t5/6/2027\t\n" +
       "  Print posters\tAnn Lee\tages\t7/6/2027\t2\n  Hang posters\t\t1d\t\t3, 4\n=1+1\t\t1d\t\t9\n",
   );
   const dialog = page.getByRole("dialog", { name: "Import a list" });
@@ -220,8 +220,8 @@ test("a messy list is pasted with a preview, and lands as one edit", async ({ pa
   await expect(dialog.getByRole("row", { name: /Print posters/ })).toContainText("“ages” is not a length");
   await expect(dialog.getByRole("row", { name: /Hang posters/ })).toContainText("A row cannot come after itself");
   await expect(dialog.getByRole("row", { name: /=1\+1/ })).toContainText("The list has no row 9");
-  await dialog.getByLabel(/New on this plan: Tom Lowe/).uncheck();
-  await expect(dialog).toContainText("Nobody here is called Tom Lowe");
+  await dialog.getByLabel(/New on this plan: Tilda Rowe/).uncheck();
+  await expect(dialog).toContainText("Nobody here is called Tilda Rowe");
   await expect.poll(() => plan.outline()).toEqual(["1 Phase", "1.1 Task 1", "2 Last"]);
   await add.click();
   await expect(plan.strip).toContainText("5 rows added.");

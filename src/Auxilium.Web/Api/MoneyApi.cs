@@ -150,8 +150,7 @@ internal static class MoneyApi
         Guid id,
         HttpContext context,
         PlanStore store,
-        ProjectMoney money,
-        Ledgers ledgers,
+        MoneyEdits edits,
         ProjectRoles roles,
         Today today,
         CancellationToken cancel
@@ -180,24 +179,14 @@ internal static class MoneyApi
             return Problems.Bad("Give an “edit”, or say with “takeBack” that the last one is taken back.", "edit");
         if (await store.LoadAsync(id, cancel) is not { } plan)
             return Problems.NoSuchProject();
-        var text = await money.TextAsync(cancel);
-        var before = await money.OfAsync(plan, today.Date, null, cancel);
-        var outcome = await ledgers.CommitAsync(id, plan.Schedule.Plan, wanted, edit, seen, context.User.PersonId(), text, redo, cancel);
-        if (!outcome.IsDone)
-            return Problems.Gone(outcome.Sentence, "changedMeanwhile");
-        var after = await money.OfAsync(plan, today.Date, null, cancel);
-        var ripple = MoneyRipple.Between(before.Money, after.Money);
-        return Results.Ok(
-            new MoneyAnswer(
-                outcome.After.Version,
-                $"{outcome.Sentence} {ripple.Say(text)}".TrimEnd(),
-                MoneyRippleDocument.Of(ripple, text)
-            )
-        );
+        var done = await edits.CommitAsync(plan, new(edit, seen, wanted, context.User.PersonId(), redo), today.Date, cancel);
+        return done.Outcome.IsDone
+            ? Results.Ok(new MoneyAnswer(done.Outcome.After.Version, done.Told, MoneyRippleDocument.Of(done.Ripple, done.Text)))
+            : Problems.Gone(done.Outcome.Sentence, "changedMeanwhile");
     }
 
     /// <summary>Amounts are kept by no browser and nothing on the way.</summary>
-    private static void NoStore(HttpContext context) => context.Response.Headers.CacheControl = "private, no-store";
+    internal static void NoStore(HttpContext context) => context.Response.Headers.CacheControl = "private, no-store";
 
     private static bool TryDay(string? text, out DateOnly? day)
     {

@@ -143,7 +143,7 @@ public sealed record RowCostsDocument(
     internal static RowCostsDocument Of(CountedMoney counted, int row, MoneyText text, Dictionary<string, string> names)
     {
         var money = counted.Money;
-        var lines = money.Lines.Where(line => line.Row == row).ToList();
+        var lines = money.LinesOf(row);
         return new(
             counted.Version,
             text.Sign,

@@ -124,6 +124,11 @@ export class MoneyServer {
     return this.#post({ takeBack: redo ? "lastTakeBack" : "lastEdit" });
   }
 
+  /** Lets the other parts of the page know that there is a new version. */
+  announce() {
+    document.dispatchEvent(new CustomEvent("money-changed", { detail: this.version }));
+  }
+
   /** @param {object} what @returns {Promise<string>} */
   async #post(what) {
     const answer = await this.#sent(

@@ -50,7 +50,7 @@ const isPlan = main.dataset.screen === "plan";
 useWeekStart(main.dataset.week);
 const store = new Store(data.changes);
 store.teams = new Map(Object.entries(data.teams));
-store.hasMoney = main.dataset.money !== undefined;
+store.hasMoney = main.dataset.money === "yes";
 let isFollowing = false;
 const outbox = new Outbox(store, main.dataset.project ?? "", main.dataset.token ?? "", main.dataset.me ?? "");
 const actions = new Actions(store, outbox);
@@ -66,6 +66,7 @@ const repeating = later(async () => (await import("./panels/repeat.js")).makeRep
 /** @param {import("./state/types.js").Row} row @param {import("./state/types.js").CardRepeat | null} [known] */
 const openRepeat = (row, known) => void repeating((open) => open(row, known));
 const prices = later(() => import("./panels/prices.js"));
+const pricing = later(() => import("./panels/costs.js"));
 const spending = later(async () => {
   const { makeCosts } = await import("./panels/costs.js");
   return makeCosts(
@@ -141,12 +142,18 @@ const run = (/** @type {string} */ name) => runCommand(screen, name);
 /** Brings a task into sight: its row, or on the other screens its card. @param {string} id */
 const show = (id) => (isPlan ? list.focus(id, "name") : void card.open(id));
 const pasting = later(async () => (await import("./panels/paste.js")).makePaste(store, outbox, actions, show, run));
-const openPaste = (text = "", /** @type {File | undefined} */ file = undefined) =>
-  void pasting((open) => open(text, file));
+const openPaste = (text = "", /** @type {any[]} */ ...more) => void pasting((open) => open(text, ...more));
 const openPrices = () =>
   void prices(({ choosePrices, asList }) =>
-    choosePrices(outbox, (/** @type {any} */ picked, /** @type {any} */ many) => openPaste(asList(picked, many))),
+    choosePrices(outbox, (/** @type {any} */ picked, /** @type {any} */ many) =>
+      openPaste(asList(picked, many), undefined, (/** @type {any} */ edit) => costsOf(edit, picked, many)),
+    ),
   );
+/** @param {any[]} made the edit that made tasks of the price list, and what was chosen of that */
+const costsOf = (...made) => {
+  const { project = "", token = "" } = main.dataset;
+  if (store.hasMoney) void pricing(({ addCosts }) => addCosts(store, project, token, ...made));
+};
 const remembering = later(async () => (await import("./panels/baseline.js")).makeBaseline(store, outbox));
 const openBaseline = () =>
   void remembering((open) => open(store.selection.size > 1 ? store.selection.tops.map(({ id }) => id) : []));
@@ -308,13 +315,13 @@ if (isPlan) {
 store.changed();
 if (store.rights !== "shared" && store.rights !== "past") {
   followHours(store, main.dataset.project ?? "", data.used);
-  // Fetched when one of its columns is shown.
+  // Fetched when any of it is shown.
   const following = part(async () =>
-    (await import("./server/spending.js")).followSpending(store, main.dataset.project ?? "", () =>
-      columnsOf(store).map(({ key }) => key),
-    ),
+    (await import("./server/spending.js")).followSpending(store, main.dataset.project ?? "", showsMoney),
   );
-  const followMoney = () => void (store.hasMoney && columnsOf(store).some(({ money }) => money) && following(() => {}));
+  const showsMoney = () =>
+    isPlan ? columnsOf(store).some(({ money }) => money) : main.dataset.screen === "outline" && store.view.treeCosts;
+  const followMoney = () => void (store.hasMoney && showsMoney() && following(() => {}));
   store.subscribe(followMoney);
   followMoney();
   // Marks that can wait for what is looked at first, and for the server to be there.

@@ -23,6 +23,10 @@ const state = { by: "category", all: false };
 content.removeAttribute("aria-live");
 await load();
 document.getElementById("undo")?.addEventListener("click", () => void takeBack());
+// What others changed while this page was not looked at.
+document.addEventListener("visibilitychange", () => {
+  if (!document.hidden) load().catch(() => {});
+});
 document.documentElement.dataset.ready = "true";
 line = await server.ask("/money/curve");
 draw();
@@ -75,6 +79,7 @@ function draw() {
       section("By category, person or supplier", byParts()),
       section("By month", bars(money.months.map(monthBar), { of: "Month", amount: "Planned" }, money)),
       section("To be paid", toBePaid()),
+      lists(),
       ...(money.changes.length > 0 ? [section("Changes", changes())] : []),
     ),
   );
@@ -147,6 +152,20 @@ function settings() {
         ]
       : [];
   return [...(fields.length > 0 ? [element("div", { class: "money-settings" }, ...fields)] : []), ...done];
+}
+
+/** Where items of costs come in and go out. */
+function lists() {
+  const project = main.dataset.project ?? "";
+  const link = (/** @type {string} */ href, /** @type {string} */ name) =>
+    element("a", { class: "button", href }, name);
+  return element(
+    "div",
+    { class: "actions" },
+    ...(mayEdit ? [link(`/projects/${project}/money/import`, "Import costs…")] : []),
+    link(`/api/v1/projects/${project}/costs?format=xlsx`, "Download costs as XLSX"),
+    link(`/api/v1/projects/${project}/costs?format=csv`, "Download as CSV"),
+  );
 }
 
 /** @param {number} much */

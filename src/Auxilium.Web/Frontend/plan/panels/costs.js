@@ -35,17 +35,58 @@ export function makeCosts(store, project, token, fromPrices) {
   const server = new MoneyServer(project, token);
   const mayEdit = store.rights === "edit";
   /** @type {WeakMap<HTMLElement, CostsSheet>} */ const sheets = new WeakMap();
+  /** @type {CostsSheet | null} */ let shown = null;
+  document.addEventListener("money-changed", (event) => void shown?.follow(/** @type {CustomEvent} */ (event).detail));
   return (host, task) => {
     const tell = (/** @type {string} */ said) => store.tell(said);
-    const sheet = sheets.get(host) ?? new CostsSheet(host, server, task, mayEdit, tell, fromPrices);
+    const importAt = `/projects/${project}/money/import`;
+    const sheet = sheets.get(host) ?? new CostsSheet(host, server, importAt, task, mayEdit, tell, fromPrices);
     sheets.set(host, sheet);
+    shown = sheet;
     void sheet.load();
   };
+}
+
+/**
+ * Tasks that were made of the price list cost what it says.
+ * @param {Store} store @param {string} project @param {string} token
+ * @param {{ edits?: Record<string, any>[] }} edit that made them, with the ids of the prices in it
+ * @param {Price[]} chosen @param {Map<string, string>} many how many of each
+ */
+export async function addCosts(store, project, token, edit, chosen, many) {
+  /** @type {Map<string, string>} */ const tasks = new Map();
+  for (const each of edit.edits ?? [])
+    for (const value of Object.values(each)) if (many.has(value)) tasks.set(value, each.task);
+  const edits = itemsOf(chosen, many, (id) => tasks.get(id));
+  if (edits.length === 0) return;
+  try {
+    const server = new MoneyServer(project, token);
+    await server.ask(`/tasks/${edits[0].task}/costs`);
+    store.tell(await server.change({ type: "together", edits }));
+    server.announce();
+  } catch (error) {
+    store.tell(`The tasks are added, but not what they cost: ${/** @type {Error} */ (error).message}`);
+  }
+}
+
+/**
+ * What was chosen as items, without those of no task.
+ * @param {Price[]} chosen @param {Map<string, string>} many @param {(id: string) => string | undefined} taskOf
+ */
+function itemsOf(chosen, many, taskOf) {
+  return chosen.flatMap(({ id, category, name, unit, price, supplier }) => {
+    const task = taskOf(id);
+    const quantity = readAmount(many.get(id) ?? "") ?? 1;
+    /** @type {Item["kind"]} */ const kind = quantity === 1 && unit === "" ? "fixed" : "material";
+    const item = { id: newId(), name, kind, quantity, unit, price, category, supplier, payments: [] };
+    return task ? [{ type: "setItem", task, item }] : [];
+  });
 }
 
 class CostsSheet {
   #host;
   #server;
+  #importAt;
   #task;
   #mayEdit;
   #tell;
@@ -57,12 +98,14 @@ class CostsSheet {
   #sending = Promise.resolve();
 
   /**
-   * @param {HTMLElement} host @param {MoneyServer} server @param {string} task @param {boolean} mayEdit
-   * @param {(said: string) => void} tell @param {Parameters<typeof makeCosts>[3]} fromPrices
+   * @param {HTMLElement} host @param {MoneyServer} server @param {string} importAt where lists are imported
+   * @param {string} task @param {boolean} mayEdit @param {(said: string) => void} tell
+   * @param {Parameters<typeof makeCosts>[3]} fromPrices
    */
-  constructor(host, server, task, mayEdit, tell, fromPrices) {
+  constructor(host, server, importAt, task, mayEdit, tell, fromPrices) {
     this.#host = host;
     this.#server = server;
+    this.#importAt = importAt;
     this.#task = task;
     this.#mayEdit = mayEdit;
     this.#tell = tell;
@@ -81,6 +124,12 @@ class CostsSheet {
       /** @type {HTMLElement | null} */ (this.#host.querySelector(`[data-field="${CSS.escape(focus)}"]`))?.focus();
   }
 
+  /** Somebody changed the money of this project. @param {number} version that it has since */
+  async follow(version) {
+    await this.#sending;
+    if (this.#host.isConnected && version > this.#server.version) await this.load();
+  }
+
   /** Changes are sent one after another. @param {object} edit @param {(problem: string) => void} tell @param {string} [focus] */
   #change(edit, tell, focus) {
     this.#sending = this.#sending.then(() => this.#send(edit, tell, focus));
@@ -91,7 +140,7 @@ class CostsSheet {
     try {
       this.#tell(await this.#server.change(edit));
       this.#canUndo = true;
-      document.dispatchEvent(new Event("money-changed"));
+      this.#server.announce();
       tell("");
       await this.load(focus);
     } catch (error) {
@@ -154,7 +203,15 @@ class CostsSheet {
       element("li", {}, `${name}: ${say(planned, costs)} planned, ${say(spent, costs)} spent`),
     );
     const actions = element("div", { class: "actions" });
-    if (this.#mayEdit) actions.append(quietButton("From the price list…", () => this.#choosePrices()));
+    if (this.#mayEdit)
+      actions.append(
+        quietButton("From the price list…", () => this.#choosePrices()),
+        element(
+          "a",
+          { class: "button", href: `${this.#importAt}?task=${encodeURIComponent(this.#task)}` },
+          "Import a list…",
+        ),
+      );
     if (this.#canUndo) actions.append(quietButton("Undo cost change", () => void this.#undo()));
     keepTyped(this.#host, () =>
       this.#host.replaceChildren(
@@ -347,26 +404,11 @@ class CostsSheet {
   }
 
   #choosePrices() {
-    this.#fromPrices((chosen, many) => {
-      const edits = chosen.map(({ id, category, name, unit, price, supplier }) => ({
-        type: "setItem",
-        task: this.#task,
-        item: {
-          id: newId(),
-          name,
-          kind: "material",
-          quantity: readAmount(many.get(id) ?? "") ?? 1,
-          unit,
-          price,
-          category,
-          supplier,
-          payments: [],
-        },
-      }));
-      this.#change({ type: "together", edits }, (said) => {
+    this.#fromPrices((chosen, many) =>
+      this.#change({ type: "together", edits: itemsOf(chosen, many, () => this.#task) }, (said) => {
         if (said) this.#tell(said);
-      });
-    });
+      }),
+    );
   }
 
   async #undo() {

@@ -69,6 +69,7 @@ export function makePaste(store, outbox, actions, show, run) {
   /** @type {{ parent: string | null, after: string | null }} */ let place = { parent: null, after: null };
   let how = asFound();
   /** @type {Reading | null} */ let reading = null;
+  /** @type {((edit: any) => void) | undefined} */ let added;
   let asked = 0;
   /** A question is under way. */
   let asking = false;
@@ -95,15 +96,22 @@ export function makePaste(store, outbox, actions, show, run) {
     if (!reading?.edit) return;
     const { id, task } = /** @type {{ edits?: { id?: string, task?: string }[] }} */ (reading.edit).edits?.[0] ?? {};
     const first = id ?? task;
+    const [edit, tellAdded] = [reading.edit, added];
     dialog.close();
-    actions.send(reading.edit, null, { onDone: () => first && show(first) });
+    actions.send(edit, null, {
+      onDone() {
+        if (first) show(first);
+        tellAdded?.(edit);
+      },
+    });
   });
   dialog.addEventListener("keydown", (event) => event.stopPropagation());
 
   return open;
 
-  /** @param {string} [list] @param {File} [dropped] */
-  function open(list = "", dropped) {
+  /** @param {string} [list] @param {File} [dropped] @param {(edit: any) => void} [whenAdded] gets the edit that added it */
+  function open(list = "", dropped, whenAdded) {
+    added = whenAdded;
     place = placeNow();
     how = asFound();
     text.value = list;

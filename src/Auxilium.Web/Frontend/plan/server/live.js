@@ -47,6 +47,9 @@ export function followLive(store, project, me, outbox, heard) {
     store.talked(task, comments, files);
     heard(task);
   });
+  connection.on("money", (/** @type {number} */ version) => {
+    document.dispatchEvent(new CustomEvent("money-changed", { detail: version }));
+  });
   connection.on("proposals", (/** @type {number} */ count) => {
     store.proposals = count;
     store.changed();

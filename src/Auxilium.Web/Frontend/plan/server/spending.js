@@ -1,18 +1,15 @@
 // @ts-check
-// What the rows of the plan cost, for those who may know: asked for while one of its columns is shown, and again after edits.
+// What the rows of the plan cost, for those who may know: asked for while it is shown, and again after edits.
 
 /** @import { Store } from "../state/store.js" */
-import { MONEY } from "../fields/money.js";
-
 const PAUSE = 700; // milliseconds after the last edit
 
-/** @param {Store} store @param {string} project @param {() => string[]} columns those that are shown */
-export function followSpending(store, project, columns) {
-  const keys = new Set(MONEY.map(({ key }) => key));
+/** @param {Store} store @param {string} project @param {() => boolean} isShown whether any of it is */
+export function followSpending(store, project, isShown) {
   let version = -1;
   /** @type {ReturnType<typeof setTimeout> | undefined} */ let timer;
   const look = () => {
-    if (store.project.version === version || !columns().some((key) => keys.has(key))) return;
+    if (store.project.version === version || !isShown()) return;
     const pause = version < 0 ? 0 : PAUSE;
     version = store.project.version;
     clearTimeout(timer);

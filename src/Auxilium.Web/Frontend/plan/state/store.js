@@ -37,6 +37,7 @@ export class Store {
   /** By id: what a row costs, for those who may know. @type {Map<string, import("../../money/server.js").MoneyRow>} */
   money = new Map();
   currency = { sign: "", decimals: 2 };
+  /** What the whole project costs. */ planned = 0;
   /** Whether whoever looks may have the project's money. */
   hasMoney = false;
   /** By id: hours worked on a row. @type {Map<string, import("./types.js").Used>} */ used = new Map();
@@ -158,8 +159,9 @@ export class Store {
   }
 
   /** Takes what rows cost. @param {import("../../money/server.js").Money} money */
-  takeMoney({ rows, sign, decimals }) {
+  takeMoney({ rows, sign, decimals, project }) {
     this.money = new Map(rows.map((row) => [row.id, row]));
+    this.planned = project.planned;
     this.currency = { sign, decimals };
     this.changed();
   }

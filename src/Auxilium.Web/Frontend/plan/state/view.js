@@ -30,6 +30,7 @@ import { DAY, minutesOf } from "./time.js";
  * @property {boolean} periods whether named periods are shown behind
  * @property {boolean} others whether other projects are
  * @property {"right" | "down"} tree which way the outline goes as a tree
+ * @property {boolean} treeCosts whether the outline says what things cost instead of how much work they are
  * @property {string[] | null} baselines ids of those that are drawn behind the bars; null for the measure alone
  */
 
@@ -70,6 +71,7 @@ export const plainView = () => ({
   others: false,
   baselines: null,
   tree: "right",
+  treeCosts: false,
 });
 
 /** Which day of the week, from Monday, a week begins with. @param {View} view */
