@@ -157,7 +157,7 @@ test("lists bring costs: of a task by its card, and tasks of the price list with
   await other.getByRole("button", { name: "Preview" }).press("Enter");
   await other.getByRole("button", { name: "Import 1 item" }).press("Enter");
   await expect(other.locator(".said")).toContainText(
-    "1 item imported. “Primer” added to “Paint”. Expected cost 60.00 €",
+    "1 item imported. “Primer” added to “Paint”. Expected cost 1,060.00 €, 60.00 € more.",
   );
   await context.close();
   // It is there without a reload.
@@ -171,7 +171,7 @@ test("lists bring costs: of a task by its card, and tasks of the price list with
   await dialog.getByRole("button", { name: "Preview 1 task" }).press("Enter");
   await page.getByRole("button", { name: "Add 2 rows" }).press("Enter");
   await expect(page.locator("#strip-text")).toContainText(
-    "“Folding chair” added to “Folding chair”. Expected cost 180.00 €",
+    "“Folding chair” added to “Folding chair”. Expected cost 1,180.00 €, 120.00 € more.",
   );
 });
 
