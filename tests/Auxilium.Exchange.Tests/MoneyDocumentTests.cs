@@ -19,6 +19,7 @@ public class MoneyDocumentTests
           "tasks": [
             { "id": "p1", "name": "Lanterns", "budget": 777.77 },
             { "id": "t1", "name": "Fold", "parent": "p1", "length": "12h", "progress": 0.4, "actualStart": "2027-05-03",
+              "couldTake": { "length": "7h", "cost": 66.123 },
               "assignments": [ { "person": "imke" } ],
               "items": [ { "id": "i1", "name": "Lantern paper", "kind": "material", "quantity": 40.5, "unit": "sheet", "price": 1.2525,
                 "per": "unit", "perUse": 0.0625, "accrues": "start", "category": "Decoration", "supplier": null, "note": "",
@@ -42,6 +43,8 @@ public class MoneyDocumentTests
         "50.03",
         "51.5",
         "336.25",
+        "66.123",
+        "couldTake",
         "currency",
         "rates",
         "items",
@@ -51,6 +54,18 @@ public class MoneyDocumentTests
     ];
 
     private static PlanDocument Read(string text) => PlanDocumentReader.ReadWhole(Encoding.UTF8.GetBytes(text));
+
+    [Theory]
+    [InlineData("""{ "length": "soon", "cost": 3 }""", "$.tasks[1].couldTake.length")]
+    [InlineData("""{ "cost": 3 }""", "$.tasks[1].couldTake.length")]
+    [InlineData("""{ "length": "7h", "cost": -3 }""", "$.tasks[1].couldTake.cost")]
+    [InlineData("""{ "length": "7h", "price": 3 }""", "$.tasks[1].couldTake.price")]
+    public void How_short_a_task_could_be_made_is_checked_where_it_stands(string could, string path)
+    {
+        var document = Regatta.Replace("""{ "length": "7h", "cost": 66.123 }""", could, StringComparison.Ordinal);
+        var unreadable = Assert.Throws<UnreadableDocumentException>(() => Read(document));
+        Assert.Contains(path, unreadable.Errors.Select(error => error.Path));
+    }
 
     [Fact]
     public void With_the_right_all_of_it_is_written_and_read_as_it_was()

@@ -81,7 +81,37 @@ public class MoneyApiTests(DemoApp demo) : IClassFixture<DemoApp>
         );
     }
 
+    [Fact]
+    public async Task How_short_a_task_could_be_made_is_kept_with_what_that_costs_and_taken_back()
+    {
+        var project = await demo.Api.CreateAsync(
+            Fair.Replace(
+                "\"length\":\"1d\"",
+                "\"length\":\"1d\",\"couldTake\":{\"length\":\"4h\",\"cost\":55.5}",
+                StringComparison.Ordinal
+            )
+        );
+        Assert.Equal("4h 55.5", await CouldAsync(2));
+        Assert.Null((await AskAsync(project, "/plan"))["tasks"]![2]!["couldTake"]);
+        var (status, answer) = await SendAsync(project, """{"type":"setCouldTake","task":"a","couldTake":{"length":"1d","cost":80}}""", 1);
+        Assert.Equal(HttpStatusCode.OK, status);
+        Assert.Equal("“Fence” could take 1d for 80.00 € more.", (string?)answer["sentence"]);
+        Assert.Equal("1d 80", await CouldAsync(1));
+        await SendAsync(project, """{"type":"setBudget","task":"a","amount":200}""", 2);
+        await SendAsync(project, """{"type":"setCouldTake","task":"a","couldTake":null}""", 3);
+        Assert.Equal(" ", await CouldAsync(1));
+        await SendAsync(project, "\"takeBack\":\"lastEdit\"");
+        Assert.Equal("1d 80", await CouldAsync(1));
+
+        async Task<string> CouldAsync(int row)
+        {
+            var could = (await AskAsync(project, "/plan?money=true"))["tasks"]![row]!["couldTake"];
+            return $"{could?["length"]} {could?["cost"]}";
+        }
+    }
+
     [Theory]
+    [InlineData("""{"type":"setCouldTake","task":"gone","couldTake":{"length":"1d","cost":80}}""", "no longer in the plan")]
     [InlineData("""{"type":"setItem","task":"gone","item":{"id":"x","name":"X"}}""", "no longer in the plan")]
     [InlineData("""{"type":"setItem","task":"b","item":{"id":"x","name":" "}}""", "an item needs a name")]
     [InlineData("""{"type":"setItem","task":"b","item":{"id":"wood","name":"Planks"}}""", "another item with this id")]

@@ -59,6 +59,39 @@ public class TemplatesTests(DemoApp demo) : IClassFixture<DemoApp>
     }
 
     [Fact]
+    public async Task An_earlier_project_brings_its_costs_without_payments_where_they_are_asked_for_by_those_who_may_have_them()
+    {
+        var lantern = await LanternAsync(demo.App);
+        var imke = demo.App.SignedIn();
+        Assert.Empty(await ItemsAsync(imke, null));
+        var items = await ItemsAsync(imke, "true");
+        Assert.NotEmpty(items);
+        Assert.All(items, item => Assert.Empty(item["payments"]!.AsArray()));
+
+        // Who may make projects and only reports on this one.
+        await demo.InDatabaseAsync(db => db.Users.Single(account => account.Id == "femi").MayMakeProjects = true);
+        var (refused, _) = await PostAsync(demo.App.SignedIn("femi"), Fields("true"));
+        Assert.Contains("What that project costs is for its coordinators", refused, StringComparison.Ordinal);
+
+        Dictionary<string, string> Fields(string? withCosts) =>
+            new()
+            {
+                ["From"] = "project",
+                ["Earlier"] = $"project:{lantern}",
+                ["Name"] = "Lantern Regatta 2029",
+                ["Start"] = "7 May 2029",
+                ["People"] = "AsTheyAre",
+                ["WithCosts"] = withCosts ?? "false",
+            };
+
+        async Task<List<JsonNode>> ItemsAsync(HttpClient who, string? withCosts)
+        {
+            var plan = await MadeAsync(who, Fields(withCosts), "?money=true");
+            return [.. plan["tasks"]!.AsArray().SelectMany(task => task!["items"]?.AsArray().Select(item => item!) ?? [])];
+        }
+    }
+
+    [Fact]
     public async Task A_plan_document_becomes_a_project_as_it_was_saved_and_anything_else_is_refused_at_its_field()
     {
         var http = demo.App.SignedIn();
@@ -166,11 +199,11 @@ public class TemplatesTests(DemoApp demo) : IClassFixture<DemoApp>
 
     private static string Text(JsonNode node, string name) => node[name]!.GetValue<string>();
 
-    private static async Task<JsonNode> MadeAsync(HttpClient http, Dictionary<string, string> fields)
+    private static async Task<JsonNode> MadeAsync(HttpClient http, Dictionary<string, string> fields, string query = "")
     {
         var (body, path) = await PostAsync(http, fields);
         Assert.True(path != "/projects/new", body);
-        return JsonNode.Parse(await http.GetStringAsync($"/api/v1{path}/plan"))!;
+        return JsonNode.Parse(await http.GetStringAsync($"/api/v1{path}/plan{query}"))!;
     }
 
     /// <returns>The page that comes of it, and where it is.</returns>

@@ -19,7 +19,11 @@ public sealed record TableBlock(
     ImmutableArray<(string Title, float Share)> Columns,
     IReadOnlyList<IReadOnlyList<string>> Rows,
     bool HasBoxes = false
-) : TextBlock;
+) : TextBlock
+{
+    /// <summary>Columns from this one on hold amounts, which stand at the right.</summary>
+    public int AmountsFrom { get; init; } = int.MaxValue;
+}
 
 /// <summary>Headings, paragraphs and tables: the report, and lists to hand out.</summary>
 public sealed class TextSheet : Sheet
@@ -128,11 +132,14 @@ public sealed class TextSheet : Sheet
                         for (var i = 0; i < lines[at].Count; i++)
                             pen.Text(
                                 lines[at][i],
-                                at == 0 ? x + inset : x,
+                                at >= table.AmountsFrom ? x + widths[at]
+                                    : at == 0 ? x + inset
+                                    : x,
                                 top + 14 + i * LineHeight,
                                 at == 0 ? Face.Strong : face,
                                 Size,
-                                isHead ? pen.Inks.Mute : pen.Inks.Text
+                                isHead ? pen.Inks.Mute : pen.Inks.Text,
+                                at >= table.AmountsFrom ? Align.Right : Align.Left
                             );
                         x += widths[at] + Gap;
                     }

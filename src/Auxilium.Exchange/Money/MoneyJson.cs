@@ -5,6 +5,7 @@ using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Money;
+using Auxilium.Planning.Plans;
 using Auxilium.Planning.Typing;
 
 namespace Auxilium.Exchange.Money;
@@ -30,7 +31,12 @@ public static class MoneyJson
         Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
         MaxDepth = 16,
         TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { NameKinds, SkipDerived } },
-        Converters = { new DayConverter(), new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false) },
+        Converters =
+        {
+            new DayConverter(),
+            new LengthConverter(),
+            new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false),
+        },
     };
 
     /// <summary>The names of all kinds, as <c>type</c> has them.</summary>
@@ -68,6 +74,10 @@ public static class MoneyJson
         }
     }
 
+    /// <summary>A length as it is kept, such as <c>3d</c>.</summary>
+    public static Length ReadLength(string kept) =>
+        LengthText.TryParse(kept, out var length, out _, out var problem) ? length : throw new JsonException(problem);
+
     public static MoneyEdit Read(string json)
     {
         using var document = JsonDocument.Parse(json);
@@ -91,6 +101,15 @@ public static class MoneyJson
         for (var i = info.Properties.Count - 1; i >= 0; i--)
             if (info.Properties[i] is { Set: null, AssociatedParameter: null })
                 info.Properties.RemoveAt(i);
+    }
+
+    private sealed class LengthConverter : JsonConverter<Length>
+    {
+        public override Length Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
+            reader.TokenType == JsonTokenType.String ? ReadLength(reader.GetString()!) : throw new JsonException("This must be a length.");
+
+        public override void Write(Utf8JsonWriter writer, Length value, JsonSerializerOptions options) =>
+            writer.WriteStringValue(value.ToString());
     }
 
     private sealed class DayConverter : JsonConverter<DateOnly>

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Auxilium.Planning.Money;
+using Auxilium.Planning.Plans;
 
 namespace Auxilium.Exchange.PlanDocuments;
 
@@ -12,6 +13,7 @@ internal sealed class MoneyReader
     private static readonly string[] Ways = NamesOf<Actuals>();
 
     private readonly ImmutableDictionary<string, decimal>.Builder _budgets = ImmutableDictionary.CreateBuilder<string, decimal>();
+    private readonly ImmutableDictionary<string, CouldTake>.Builder _could = ImmutableDictionary.CreateBuilder<string, CouldTake>();
     private readonly ImmutableDictionary<string, ImmutableArray<CostItem>>.Builder _items = ImmutableDictionary.CreateBuilder<
         string,
         ImmutableArray<CostItem>
@@ -31,6 +33,7 @@ internal sealed class MoneyReader
             Budget = _project.Budget,
             Actuals = _project.Actuals,
             Budgets = _budgets.ToImmutable(),
+            CouldTake = _could.ToImmutable(),
             Items = _items.ToImmutable(),
             Rates = _rates.ToImmutable(),
         };
@@ -62,10 +65,18 @@ internal sealed class MoneyReader
             _rates[id] = rates.ToImmutable();
     }
 
-    public void OfTask(JsonObjectReader task, string id)
+    public void OfTask(JsonObjectReader task, string id, WorkUnits units)
     {
         if (Amount(task, "budget") is { } budget)
             _budgets[id] = budget;
+        if (task.Object("couldTake") is { } could)
+        {
+            if (could.Length("length", units) is { } length)
+                _could[id] = new CouldTake(length, Amount(could, "cost") ?? 0);
+            else if (!could.Has("length"))
+                could.Error("length", "required", "How short it could be made is missing: give a length like 3d.");
+            could.Done();
+        }
         var items = ImmutableArray.CreateBuilder<CostItem>();
         foreach (var at in task.Objects("items", CostItem.Most))
             items.Add(Item(at));

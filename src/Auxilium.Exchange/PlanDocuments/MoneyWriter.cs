@@ -38,6 +38,13 @@ internal sealed class MoneyWriter(Ledger ledger, string? currency)
     {
         if (ledger.Budgets.TryGetValue(id, out var budget))
             Write(json, "budget", budget);
+        if (ledger.CouldTake.TryGetValue(id, out var could))
+        {
+            json.WriteStartObject("couldTake");
+            json.WriteString("length", could.Length.ToString());
+            Write(json, "cost", could.Cost);
+            json.WriteEndObject();
+        }
         if (ledger.ItemsOf(id) is not { IsEmpty: false } items)
             return;
         json.WriteStartArray("items");

@@ -71,7 +71,7 @@ internal sealed class TaskReader(
             if (task.Parent is { } parent)
                 phases.Add(parent);
             tasks.Add(read);
-            money.OfTask(at, task.Id);
+            money.OfTask(at, task.Id, _units);
             at.Done();
         }
         for (var i = 0; i < tasks.Count; i++)

@@ -34,7 +34,7 @@ public static class MoneyCheck
                 FindingKind.ItemWithoutPrice,
                 [.. unpriced.Select(row => plan.Tasks[row].Id)],
                 unpriced.Count == 1 ? "An item has no price." : $"Items of {unpriced.Count} rows have no price.",
-                "They count as nothing until they have one: the project costs more than it seems."
+                "What has no price counts as nothing: the project costs more than it seems."
             );
         // Only where people's work costs anything here, and of those whose work is not given.
         if (!money.Ledger.Rates.IsEmpty)
@@ -66,7 +66,7 @@ public static class MoneyCheck
                     nobody.Count == 1
                         ? "A task has no owner, so its work costs nothing yet."
                         : $"{nobody.Count} tasks have no owner, so their work costs nothing yet.",
-                    "What they cost is known once somebody does them."
+                    "What that costs is known once somebody is to do it."
                 );
         }
         var early = money

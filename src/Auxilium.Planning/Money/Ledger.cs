@@ -29,6 +29,9 @@ public sealed record Ledger
     /// <summary>What single rows may cost, by their ids.</summary>
     public ImmutableDictionary<string, decimal> Budgets { get; init; } = ImmutableDictionary<string, decimal>.Empty;
 
+    /// <summary>By the ids of tasks, how short they could be made.</summary>
+    public ImmutableDictionary<string, CouldTake> CouldTake { get; init; } = ImmutableDictionary<string, CouldTake>.Empty;
+
     /// <summary>By the ids of rows, some of which may have left the plan.</summary>
     public ImmutableDictionary<string, ImmutableArray<CostItem>> Items { get; init; } =
         ImmutableDictionary<string, ImmutableArray<CostItem>>.Empty;
@@ -60,6 +63,19 @@ public sealed record Ledger
             Rates = Rates.ToImmutableDictionary(
                 person => person.Key,
                 person => person.Value.Select(rate => rate with { From = rate.From?.AddDays(days) }).ToImmutableArray()
+            ),
+        };
+
+    /// <summary>As another project begins with it: what is planned, without what was paid and what people cost.</summary>
+    public Ledger Anew() =>
+        None with
+        {
+            Budget = Budget,
+            Budgets = Budgets,
+            CouldTake = CouldTake,
+            Items = Items.ToImmutableDictionary(
+                row => row.Key,
+                row => row.Value.Select(item => item with { Payments = [] }).ToImmutableArray()
             ),
         };
 

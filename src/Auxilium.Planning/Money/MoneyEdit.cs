@@ -18,6 +18,7 @@ public abstract record MoneyEdit
         ("removeItem", typeof(RemoveItem)),
         ("setBudget", typeof(SetBudget)),
         ("setActuals", typeof(SetActuals)),
+        ("setCouldTake", typeof(SetCouldTake)),
         ("together", typeof(MoneyTogether)),
     ];
 
@@ -140,6 +141,32 @@ public sealed record SetBudget(string? Task, decimal? Amount) : MoneyEdit
         var whose = Task is null ? "The project" : Called(plan, Task);
         return Amount is { } budget ? $"{whose} may cost {text.Of(budget)}." : $"{whose} has no budget any more.";
     }
+}
+
+/// <summary>How short a task could be made, and at what cost.</summary>
+/// <param name="CouldTake"><c>null</c> where nobody says.</param>
+public sealed record SetCouldTake(string Task, CouldTake? CouldTake) : MoneyEdit
+{
+    public override IEnumerable<string> Touches => [$"couldTake {Task}"];
+
+    public override string? Row => Task;
+
+    public override (Ledger, MoneyEdit) Apply(Ledger ledger, Plan plan)
+    {
+        if (CouldTake?.WhyRefused() is { } why)
+            throw Refuse(Task, why);
+        var inverse = new SetCouldTake(Task, ledger.CouldTake.TryGetValue(Task, out var was) ? was : null);
+        if (CouldTake is not { } now)
+            return (ledger with { CouldTake = ledger.CouldTake.Remove(Task) }, inverse);
+        if (plan.Find(Task) is null)
+            throw Refuse(Task, "This row is no longer in the plan: somebody has removed it.", "taskGone");
+        return (ledger with { CouldTake = ledger.CouldTake.SetItem(Task, now) }, inverse);
+    }
+
+    public override string Say(Ledger before, Plan plan, MoneyText text) =>
+        CouldTake is { } could
+            ? $"{Called(plan, Task)} could take {could.Length} for {text.Of(could.Cost)} more."
+            : $"Nothing is said any more of how short {Called(plan, Task)} could be made.";
 }
 
 /// <summary>How it is known what was spent.</summary>

@@ -125,7 +125,9 @@ namespace Auxilium.Storage.Migrations
                 {
                     project_id = table.Column<Guid>(type: "uuid", nullable: false),
                     task_id = table.Column<string>(type: "text", nullable: false),
-                    budget = table.Column<decimal>(type: "numeric", nullable: false)
+                    budget = table.Column<decimal>(type: "numeric", nullable: true),
+                    could_take = table.Column<string>(type: "text", nullable: true),
+                    could_take_cost = table.Column<decimal>(type: "numeric", nullable: true)
                 },
                 constraints: table =>
                 {

@@ -1834,9 +1834,17 @@ namespace Auxilium.Storage.Migrations
                         .HasColumnType("text")
                         .HasColumnName("task_id");
 
-                    b.Property<decimal>("Budget")
+                    b.Property<decimal?>("Budget")
                         .HasColumnType("numeric")
                         .HasColumnName("budget");
+
+                    b.Property<string>("CouldTake")
+                        .HasColumnType("text")
+                        .HasColumnName("could_take");
+
+                    b.Property<decimal?>("CouldTakeCost")
+                        .HasColumnType("numeric")
+                        .HasColumnName("could_take_cost");
 
                     b.HasKey("ProjectId", "TaskId")
                         .HasName("pk_row_budgets");

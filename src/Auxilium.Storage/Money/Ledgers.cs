@@ -105,7 +105,7 @@ public sealed class Ledgers(IDbContextFactory<AuxiliumDb> databases, TimeProvide
         await db.SaveChangesAsync(cancel);
         await PlanNews.TellAsync(db, $"{PlanNews.Money} {project} {row.Version}", cancel);
         await transaction.CommitAsync(cancel);
-        Remember(project, new Kept(row.Version, after.Budgets, after.Items));
+        Remember(project, new Kept(row.Version, after.Budgets, after.CouldTake, after.Items));
         return new MoneyOutcome(before, new KeptLedger(after, row.Version), sentence);
     }
 
@@ -156,7 +156,7 @@ public sealed class Ledgers(IDbContextFactory<AuxiliumDb> databases, TimeProvide
             person.LaterRates = PersonRates.Write([.. rates.Where(rate => rate.From is not null)]);
         }
         await db.SaveChangesAsync(cancel);
-        if (ledger.Budget is null && ledger.Actuals is null && ledger.Budgets.IsEmpty && ledger.Items.IsEmpty)
+        if (ledger is { Budget: null, Actuals: null, Budgets.IsEmpty: true, Items.IsEmpty: true, CouldTake.IsEmpty: true })
             return;
         db.Money.Add(
             new ProjectMoneyRow
@@ -192,6 +192,7 @@ public sealed class Ledgers(IDbContextFactory<AuxiliumDb> databases, TimeProvide
                 Budget = row?.Budget,
                 Actuals = row?.Actuals is { } actuals ? Enum.Parse<Actuals>(actuals) : null,
                 Budgets = kept.Budgets,
+                CouldTake = kept.CouldTake,
                 Items = kept.Items,
                 Rates = people
                     .Select(p => (p.Id, Rates: PersonRates.Of(p)))
@@ -209,7 +210,7 @@ public sealed class Ledgers(IDbContextFactory<AuxiliumDb> databases, TimeProvide
     {
         if (_known.Get<Kept>(project) is { } known && known.Version == version)
             return known;
-        var budgets = await db.RowBudgets.Where(b => b.ProjectId == project).ToDictionaryAsync(b => b.TaskId, b => b.Budget, cancel);
+        var rows = await db.RowBudgets.AsNoTracking().Where(b => b.ProjectId == project).ToListAsync(cancel);
         var items = await db
             .CostItems.AsNoTracking()
             .Where(i => i.ProjectId == project)
@@ -218,7 +219,12 @@ public sealed class Ledgers(IDbContextFactory<AuxiliumDb> databases, TimeProvide
             .ToListAsync(cancel);
         var read = new Kept(
             version,
-            budgets.ToImmutableDictionary(),
+            rows.Where(row => row.Budget is not null).ToImmutableDictionary(row => row.TaskId, row => row.Budget!.Value),
+            rows.Where(row => row.CouldTake is not null)
+                .ToImmutableDictionary(
+                    row => row.TaskId,
+                    row => new CouldTake(MoneyJson.ReadLength(row.CouldTake!), row.CouldTakeCost ?? 0)
+                ),
             items
                 .GroupBy(i => i.TaskId)
                 .ToImmutableDictionary(g => g.Key, g => g.Select(i => MoneyJson.ReadItem(i.Item)).ToImmutableArray())
@@ -235,10 +241,11 @@ public sealed class Ledgers(IDbContextFactory<AuxiliumDb> databases, TimeProvide
     private sealed record Kept(
         int Version,
         ImmutableDictionary<string, decimal> Budgets,
+        ImmutableDictionary<string, CouldTake> CouldTake,
         ImmutableDictionary<string, ImmutableArray<CostItem>> Items
     )
     {
-        public static Kept Nothing { get; } = new(0, Ledger.None.Budgets, Ledger.None.Items);
+        public static Kept Nothing { get; } = new(0, Ledger.None.Budgets, Ledger.None.CouldTake, Ledger.None.Items);
     }
 
     /// <summary>Writes the rows that differ.</summary>
@@ -265,23 +272,35 @@ public sealed class Ledgers(IDbContextFactory<AuxiliumDb> databases, TimeProvide
                 );
             }
         }
-        foreach (var task in before.Budgets.Keys.Union(after.Budgets.Keys))
+        foreach (var task in KnownRows(before).Union(KnownRows(after)))
         {
-            var had = before.Budgets.TryGetValue(task, out var was);
-            var has = after.Budgets.TryGetValue(task, out var now);
-            if (had == has && was == now)
+            var ((budgetBefore, couldBefore), (budget, could)) = (RowOf(before, task), RowOf(after, task));
+            if (budgetBefore == budget && couldBefore == could)
                 continue;
-            if (!has)
+            if (budget is null && could is null)
+            {
                 await db.RowBudgets.Where(b => b.ProjectId == project && b.TaskId == task).ExecuteDeleteAsync(cancel);
-            else
-                await db.Database.ExecuteSqlAsync(
-                    $"""
-                    insert into row_budgets (project_id, task_id, budget) values ({project}, {task}, {now})
-                    on conflict (project_id, task_id) do update set budget = excluded.budget
-                    """,
-                    cancel
-                );
+                continue;
+            }
+            var length = could is { } known ? known.Length.ToString() : null;
+            await db.Database.ExecuteSqlAsync(
+                $"""
+                insert into row_budgets (project_id, task_id, budget, could_take, could_take_cost)
+                values ({project}, {task}, {budget}, {length}, {could?.Cost})
+                on conflict (project_id, task_id) do update set budget = excluded.budget, could_take = excluded.could_take,
+                could_take_cost = excluded.could_take_cost
+                """,
+                cancel
+            );
         }
+
+        static IEnumerable<string> KnownRows(Ledger ledger) => ledger.Budgets.Keys.Union(ledger.CouldTake.Keys);
+
+        static (decimal?, CouldTake?) RowOf(Ledger ledger, string task) =>
+            (
+                ledger.Budgets.TryGetValue(task, out var budget) ? budget : null,
+                ledger.CouldTake.TryGetValue(task, out var could) ? could : null
+            );
     }
 
     /// <summary>What somebody else did to the same since; <c>null</c> where nobody did.</summary>

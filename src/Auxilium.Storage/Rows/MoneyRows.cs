@@ -39,14 +39,20 @@ public sealed class CostItemRow
     public required string Item { get; set; }
 }
 
-/// <summary>What a row of a plan may cost.</summary>
+/// <summary>What a row of a plan may cost, and how short it could be made.</summary>
 public sealed class RowBudgetRow
 {
     public Guid ProjectId { get; set; }
 
     public required string TaskId { get; set; }
 
-    public decimal Budget { get; set; }
+    public decimal? Budget { get; set; }
+
+    /// <summary>How short it could be made, such as <c>3d</c>; <c>null</c> where nobody says.</summary>
+    public string? CouldTake { get; set; }
+
+    /// <summary>What more it would cost then.</summary>
+    public decimal? CouldTakeCost { get; set; }
 }
 
 /// <summary>Somebody whom a coordinator lets see the money of a project.</summary>

@@ -3,6 +3,7 @@ using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Planning.Calendars;
 using Auxilium.Planning.Editing;
 using Auxilium.Planning.Facts;
+using Auxilium.Planning.Money;
 using Auxilium.Planning.Plans;
 using Auxilium.Planning.Scheduling;
 using Auxilium.Planning.Starting;
@@ -60,6 +61,10 @@ public sealed class NewModel(PlanStore store, Organisation organisation, Folders
     [BindProperty]
     public string? Priority { get; set; } = PlainFacts.Priority.Usual.ToString(CultureInfo.InvariantCulture);
 
+    /// <summary>Whether an earlier project brings its costs and budgets along.</summary>
+    [BindProperty]
+    public bool WithCosts { get; set; }
+
     [BindProperty]
     public Guid? InFolder { get; set; }
 
@@ -110,6 +115,12 @@ public sealed class NewModel(PlanStore store, Organisation organisation, Folders
         var other = StartingPoints.HasTasks(from) ? await points.FindAsync(from!, User, cancel) : null;
         if (other is null && (StartingPoints.HasTasks(from) || IsEarlier))
             Wrong(nameof(From), "Choose a template or a project from the list: this one is gone, or none was chosen.");
+        var costs = WithCosts && IsEarlier && other is not null ? await points.CostsAsync(from!, User, cancel) : Ledger.None;
+        if (costs is null)
+            Wrong(
+                nameof(WithCosts),
+                "What that project costs is for its coordinators and whom they let see it: ask one of them, or start without it."
+            );
         if (!ModelState.IsValid)
             return Page();
         var plan = other is null ? Empty(name, start, finishBy, settings) : Started(other, start, finishBy, directory, settings, cancel);
@@ -126,7 +137,7 @@ public sealed class NewModel(PlanStore store, Organisation organisation, Folders
                 Note = note.Length > 0 ? note : plan.Project.Note,
             },
         };
-        var stored = await store.CreateAsync(plan, coordinator!, false, cancel: cancel);
+        var stored = await store.CreateAsync(plan, coordinator!, false, ledger: costs, cancel: cancel);
         if (InFolder is { } folder)
         {
             try

@@ -1,13 +1,15 @@
 using System.Security.Claims;
+using Auxilium.Planning.Money;
 using Auxilium.Planning.Starting;
 using Auxilium.Storage.Access;
+using Auxilium.Storage.Money;
 using Auxilium.Storage.Plans;
 using Auxilium.Web.Access;
 
 namespace Auxilium.Web.Pages.Projects;
 
 /// <summary>What new projects can start from: templates, and the projects that somebody sees.</summary>
-public sealed class StartingPoints(Templates templates, PlanStore store, ProjectRoles roles, ClosedProjects closed)
+public sealed class StartingPoints(Templates templates, PlanStore store, ProjectRoles roles, ClosedProjects closed, Ledgers ledgers)
 {
     /// <summary>A list that somebody has, to be pasted once the plan is there.</summary>
     public const string List = "list";
@@ -52,6 +54,16 @@ public sealed class StartingPoints(Templates templates, PlanStore store, Project
         )
             return null;
         return (await store.LoadAsync(project, cancel))?.Schedule.Plan;
+    }
+
+    /// <summary>What it costs, to begin with; <c>null</c> where that is not for this person.</summary>
+    public async Task<Ledger?> CostsAsync(string from, ClaimsPrincipal user, CancellationToken cancel)
+    {
+        if (!from.StartsWith(OfProject, StringComparison.Ordinal) || !Guid.TryParse(from.AsSpan(OfProject.Length), out var project))
+            return Ledger.None;
+        return await roles.MaySeeMoneyAsync(project, user.PersonId(), user.IsOrganiser(), cancel)
+            ? (await ledgers.LoadAsync(project, cancel)).Ledger.Anew()
+            : null;
     }
 
     /// <summary>Who comes along, as people choose it.</summary>

@@ -34,7 +34,10 @@ internal static class ReportBlocks
         new(
             [("Part", 3), ("Budget", 1.5f), ("Planned", 1.5f), ("Spent", 1.5f), ("Expected", 1.5f), ("Free", 1.5f)],
             [.. rows.Select(row => (IReadOnlyList<string>)[row.Name, row.Budget, row.Planned, row.Spent, row.Expected, row.Free])]
-        );
+        )
+        {
+            AmountsFrom = 1,
+        };
 
     private static TableBlock Table(ReportView report, IReadOnlyList<ReportLine> lines)
     {

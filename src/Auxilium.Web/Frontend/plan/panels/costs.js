@@ -208,7 +208,7 @@ class CostsSheet {
         quietButton("From the price list…", () => this.#choosePrices()),
         element(
           "a",
-          { class: "button", href: `${this.#importAt}?task=${encodeURIComponent(this.#task)}` },
+          { class: "button button-quiet", href: `${this.#importAt}?task=${encodeURIComponent(this.#task)}` },
           "Import a list…",
         ),
       );
@@ -218,7 +218,7 @@ class CostsSheet {
         sums,
         ...(costs.items.length > 0 || this.#mayEdit ? [table] : []),
         actions,
-        ...(labour.length > 0 ? [element("ul", { class: "mute" }, ...labour)] : []),
+        ...(labour.length > 0 ? [element("ul", { class: "mute costs-labour" }, ...labour)] : []),
         ...(this.#mayEdit
           ? [
               amountField("Budget of this row", budget, costs, (amount, tell) =>
