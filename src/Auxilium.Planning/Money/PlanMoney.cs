@@ -8,6 +8,9 @@ namespace Auxilium.Planning.Money;
 /// <summary>What a plan costs, what of it is spent, and what is left to be spent (rules M1–M6). All amounts are exact.</summary>
 public sealed class PlanMoney
 {
+    /// <summary>From so many rows on, it is worth while to share them out among processors.</summary>
+    private const int ManyRows = 1000;
+
     private readonly Dictionary<string, Rates> _rates;
     private readonly Capacities _capacities;
     private readonly CostSum[] _rows;
@@ -17,6 +20,7 @@ public sealed class PlanMoney
     private readonly Dictionary<string, List<Done>> _worked;
     private List<CostLine>? _lines;
     private decimal[]? _progress;
+    private int _taken;
     private static readonly List<Done> s_nothing = [];
 
     /// <param name="schedule">The plan with its dates.</param>
@@ -34,26 +38,13 @@ public sealed class PlanMoney
         _rows = new CostSum[count];
         _worked = WorkedOn(Actuals == Actuals.Entered ? hours : []);
         var same = before is null ? null : new UnchangedCost(before, this);
-        // A row stands after what it is in: from the last to the first, all that is in a phase is known before it.
-        for (var row = count - 1; row >= 0; row--)
-        {
-            CostSum own;
-            if (same is not null && same.Holds(row, out var earlier))
-                (own, Taken) = (before!.OwnOf(earlier), Taken + 1);
-            else
-                own = Reckon(row, null);
-            if (schedule.Plan.Index.SubtreeEnd(row) > row + 1)
-            {
-                _own[row] = own;
-                _rows[row] = _rows[row].Plus(own);
-            }
-            else
-                _rows[row] = own;
-            if (schedule.Plan.Index.ParentOf(row) is var phase and >= 0)
-                _rows[phase] = _rows[phase].Plus(_rows[row]);
-            else
-                Whole = Whole.Plus(_rows[row]);
-        }
+        // No row depends on another until they are added up.
+        if (count < ManyRows)
+            for (var row = 0; row < count; row++)
+                _rows[row] = OwnAfter(before, same, row);
+        else
+            Parallel.For(0, count, row => _rows[row] = OwnAfter(before, same, row));
+        RollUp();
         Gone = SpentOnGone();
         Whole = Whole with { Spent = Whole.Spent + Gone };
     }
@@ -132,7 +123,7 @@ public sealed class PlanMoney
     internal bool HasHours => _worked.Count > 0;
 
     /// <summary>How many rows were taken over from an earlier reckoning.</summary>
-    internal int Taken { get; private set; }
+    internal int Taken => _taken;
 
     internal Rates RatesOf(string person) => _rates.TryGetValue(person, out var rates) ? rates : Rates.None;
 
@@ -145,6 +136,31 @@ public sealed class PlanMoney
 
     /// <summary>What hours on a task cost, by person.</summary>
     internal IReadOnlyList<Done> WorkedOn(string task) => _worked.GetValueOrDefault(task) ?? s_nothing;
+
+    /// <summary>What a row costs without those inside it, taken from before where that still holds.</summary>
+    private CostSum OwnAfter(PlanMoney? before, UnchangedCost? same, int row)
+    {
+        if (same is null || !same.Holds(row, out var earlier))
+            return Reckon(row, null);
+        Interlocked.Increment(ref _taken);
+        return before!.OwnOf(earlier);
+    }
+
+    /// <summary>
+    /// Adds rows to what they are in. A row stands after that: from the last to the first, all that is in a phase is known.
+    /// </summary>
+    private void RollUp()
+    {
+        var index = Schedule.Plan.Index;
+        for (var row = 0; row < _rows.Length; row++)
+            if (index.SubtreeEnd(row) > row + 1)
+                _own[row] = _rows[row];
+        for (var row = _rows.Length - 1; row >= 0; row--)
+            if (index.ParentOf(row) is var phase and >= 0)
+                _rows[phase] = _rows[phase].Plus(_rows[row]);
+            else
+                Whole = Whole.Plus(_rows[row]);
+    }
 
     /// <param name="lines">Where each part is put too.</param>
     private CostSum Reckon(int row, List<CostLine>? lines)
@@ -192,7 +208,7 @@ public sealed class PlanMoney
     /// <summary>Effort at the rates of its days, and once what using them costs (rule M2).</summary>
     private PlannedCost PlannedOf(int row, Assignment assignment, Rates rates, decimal effort)
     {
-        var start = Schedule.StartOf(row).Date;
+        var start = rates.IsSteady ? default : Schedule.StartOf(row).Date;
         if (rates.IsSteady || rates.IsSteadyIn(start, Schedule.FinishOf(row).Date))
         {
             var rate = rates.On(start);
@@ -235,8 +251,10 @@ public sealed class PlanMoney
     {
         var isOff = Schedule.IsOff(row);
         // To work out the length of a phase takes long.
-        var length = isOff || item.Per == PricePer.Unit ? 0 : Schedule.LengthOf(row).Count;
-        var whole = isOff ? 0 : item.Planned(length, Schedule.Plan.Project.Units.MinutesPerDay);
+        var whole =
+            isOff ? 0
+            : item.Per == PricePer.Unit ? item.Planned(0, 1)
+            : item.Planned(Schedule.LengthOf(row).Count, Schedule.Plan.Project.Units.MinutesPerDay);
         var planned = item.Accrues switch
         {
             Accrual.Start => new PlannedCost(whole, 0, 0),

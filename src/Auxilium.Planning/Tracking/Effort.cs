@@ -60,11 +60,14 @@ public sealed class Effort
     /// </summary>
     public static decimal Of(Plan plan, PlanTask task, Assignment assignment, int length)
     {
+        if (assignment.Effort is null && task.Effort is null)
+            return task.AroundTheClock ? 0
+                : assignment.Share == 1 ? length
+                : length * assignment.Share;
         var units = plan.Project.Units;
         if (assignment.Effort is { } own)
             return units.Minutes(own).Count;
-        if (task.Effort is not { } whole)
-            return task.AroundTheClock ? 0 : length * assignment.Share;
+        var whole = task.Effort!.Value;
         var (said, shares) = (0m, 0m);
         foreach (var other in task.Assignments)
         {

@@ -117,11 +117,15 @@ public class MoneyEditTests
     {
         var task = plan.Tasks[random.Next(plan.Tasks.Length)].Id;
         var item = ledger.ItemsOf(task) is { IsEmpty: false } items && random.Next(2) == 0 ? items[random.Next(items.Length)] : null;
-        return random.Next(6) switch
+        return random.Next(7) switch
         {
             0 when item is not null => new RemoveItem(task, item.Id),
             1 => new SetBudget(random.Next(2) == 0 ? null : task, random.Next(3) == 0 ? null : random.Next(1000)),
             2 => new SetActuals(random.Next(2) == 0 ? null : Actuals.Progress),
+            6 => new SetCouldTake(
+                task,
+                random.Next(3) == 0 ? null : new CouldTake(new Length(random.Next(1, 9), LengthUnit.Hours), random.Next(1000))
+            ),
             3 => new MoneyTogether([
                 .. Enumerable.Range(0, random.Next(1, 4)).Select(_ => Sample(new Random(random.Next()), plan, ledger)),
             ]),
@@ -140,6 +144,7 @@ public class MoneyEditTests
     private static bool Same(Ledger one, Ledger other) =>
         (one.Budget, one.Actuals) == (other.Budget, other.Actuals)
         && one.Budgets.OrderBy(b => b.Key).SequenceEqual(other.Budgets.OrderBy(b => b.Key))
+        && one.CouldTake.OrderBy(c => c.Key).SequenceEqual(other.CouldTake.OrderBy(c => c.Key))
         && one.Items.Keys.Order().SequenceEqual(other.Items.Keys.Order())
         && one.Items.All(row => row.Value.SequenceEqual(other.ItemsOf(row.Key)));
 }
