@@ -73,6 +73,8 @@ public sealed class AuxiliumDb(DbContextOptions<AuxiliumDb> options) : IdentityU
 
     public DbSet<MoneyEntryRow> MoneyEntries => Set<MoneyEntryRow>();
 
+    public DbSet<ReceiptRow> Receipts => Set<ReceiptRow>();
+
     public DbSet<PresenceRow> Presence => Set<PresenceRow>();
 
     public DbSet<AuditRow> Audit => Set<AuditRow>();

@@ -84,7 +84,7 @@ public sealed class BudgetTests(DemoApp demo) : IClassFixture<DemoApp>
                     At = DateTime.UtcNow,
                     Name = "big.txt",
                     MediaType = "text/plain",
-                    Size = (int)TaskTalk.MostProjectBytes - 4,
+                    Size = 500 * 1024 * 1024 - 4,
                     Content = [1],
                 }
             )

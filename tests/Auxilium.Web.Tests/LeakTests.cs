@@ -43,6 +43,8 @@ public sealed partial class LeakTests(LeakApp app) : IClassFixture<LeakApp>
     [InlineData("87654.32", "no no no no yes yes no no")]
     [InlineData("86543.21", "no no no no yes yes no no")]
     [InlineData("plantedsupplier", "no no no no yes yes no no")]
+    [InlineData("plantedreceipt", "no no no no yes yes no no")]
+    [InlineData("85210.37", "no no no no yes yes no no")]
     [InlineData("84321.98", "no no no no no yes no no")]
     [InlineData("€", "no no no no yes yes no no")]
     [InlineData("plantednotice", "no no no no no no no no")]
@@ -68,6 +70,8 @@ public sealed partial class LeakTests(LeakApp app) : IClassFixture<LeakApp>
 public sealed partial class LeakApp : IDisposable
 {
     private readonly DemoApp _demo = new();
+
+    private string _receipt = "";
 
     public LeakApp() => Answers = Task.Run(AskAsync).GetAwaiter().GetResult();
 
@@ -115,6 +119,9 @@ public sealed partial class LeakApp : IDisposable
                 "payments":[{"day":"2027-05-12","amount":86543.21}]}}]}}
             """
         );
+        using (var receipt = new StringContent("85210.37 paid"))
+        using (var added = await _demo.Api.Http.PostAsync($"/api/v1/projects/{project}/money/receipts?name=Plantedreceipt.txt", receipt))
+            _receipt = (string)JsonNode.Parse(await added.Content.ReadAsStringAsync())!["id"]!;
         await _demo.Api.EditAsync(project, """{"type":"takeBaseline","name":"Agreed"}""", 2);
         var elsewhere = await _demo.Api.CreateAsync(
             """
@@ -213,7 +220,7 @@ public sealed partial class LeakApp : IDisposable
             listeners.Add((person, await LiveServers.JoinAsync(_demo, person, project, version)));
         await _demo.Api.PostAsync(
             $"/api/v1/projects/{project}/money/edits",
-            $$$"""{"id":"{{{Guid.NewGuid()}}}","baseVersion":1,"edit":{"type":"setBudget","task":null,"amount":88999.77}}"""
+            $$$"""{"id":"{{{Guid.NewGuid()}}}","baseVersion":2,"edit":{"type":"setBudget","task":null,"amount":88999.77}}"""
         );
         foreach (var (_, page) in listeners)
             await page.NextAsync("money");
@@ -227,7 +234,7 @@ public sealed partial class LeakApp : IDisposable
         return heard;
     }
 
-    private static string Fill(RoutePattern pattern, Guid project) =>
+    private string Fill(RoutePattern pattern, Guid project) =>
         "/"
         + string.Join(
                 '/',
@@ -241,6 +248,7 @@ public sealed partial class LeakApp : IDisposable
                                 RoutePatternParameterPart { Name: "id" } => project.ToString(),
                                 RoutePatternParameterPart { Name: "task" } => "a",
                                 RoutePatternParameterPart { Name: "person" } => "otto",
+                                RoutePatternParameterPart { Name: "file" } => _receipt,
                                 RoutePatternParameterPart { Name: "screen" } => "month",
                                 RoutePatternParameterPart { Name: "set" } => "ireland",
                                 RoutePatternParameterPart { IsOptional: true } => "",

@@ -138,6 +138,63 @@ test("costs on the card, the Money page and the import of costs are accessible",
   await expectAccessible(page, "Import of costs");
 });
 
+test("by keyboard: a receipt is added as a file to its payment, read on the Money page, removed and brought back", async ({
+  page,
+  plan,
+}) => {
+  const { project: about, ...rest } = fair("Wheelhouse");
+  const item = { id: "oak", name: "Oak", kind: "material", quantity: 4, price: 55.5 };
+  const payments = [
+    { day: "2027-05-04", amount: 80, receipt: "R-1" },
+    { day: "2027-05-11", amount: 20 },
+  ];
+  const tasks = rest.tasks.map((task) => (task.id === "paint" ? { ...task, items: [{ ...item, payments }] } : task));
+  const project = await plan.bringIn({ ...rest, project: about, tasks });
+  await plan.row("Paint").click();
+  await page.keyboard.press("Alt+Enter");
+  const card = page.locator("#card");
+  await card.getByRole("button", { name: "More about Oak" }).press("Enter");
+  /** @param {string} of @param {string} name @param {string} text */
+  const attach = async (of, name, text) => {
+    const asked = page.waitForEvent("filechooser");
+    await card.getByRole("button", { name: `Receipt file… for the payment of ${of}` }).press("Enter");
+    await (await asked).setFiles({ name, mimeType: "application/pdf", buffer: Buffer.from(text) });
+  };
+  // What is no receipt is said where it was added.
+  await attach("4 May 2027", "scan.pdf", "no PDF");
+  await expect(card.getByRole("alert").filter({ hasText: "“R-1.pdf” is called like one kind of file" })).toBeVisible();
+  // It is called as its payment calls it; a payment that names none is told what it is called.
+  await attach("4 May 2027", "scan.pdf", "%PDF-1.7 one");
+  await expect(card.getByRole("link", { name: "R-1.pdf" })).toBeVisible();
+  await expect(card.getByRole("button", { name: "Other file… for the payment of 4 May 2027" })).toBeFocused();
+  await attach("11 May 2027", "till.pdf", "%PDF-1.7 two");
+  await expect(card.getByRole("link", { name: "till.pdf" })).toBeVisible();
+  await expectAccessible(page, "Receipts on the card");
+
+  await page.goto(`/projects/${project}/money`);
+  const paid = page.getByRole("region", { name: "Payments" });
+  await expect(paid.getByRole("row").nth(1)).toContainText("11 May 2027");
+  const link = paid.getByRole("link", { name: "R-1.pdf" });
+  const file = await page.request.get((await link.getAttribute("href")) ?? "");
+  expect(await file.text()).toBe("%PDF-1.7 one");
+  await expect(page.getByText("2 of 2 payments have their receipt as a file.")).toBeVisible();
+  await paid.getByRole("button", { name: "Remove the receipt R-1.pdf" }).press("Enter");
+  await expect(page.locator("#strip-text")).toHaveText("“R-1.pdf” is removed.");
+  await expect(link).toHaveCount(0);
+  await page.locator("#undo").press("Enter");
+  await expect(page.locator("#strip-text")).toHaveText("“R-1.pdf” is back.");
+  await expect(link).toBeVisible();
+
+  // Several at once: each finds its payment, or is listed without one.
+  const asked = page.waitForEvent("filechooser");
+  await page.getByRole("button", { name: "Add receipts as files…" }).press("Enter");
+  const another = { mimeType: "application/pdf", buffer: Buffer.from("%PDF-1.7 three") };
+  await (await asked).setFiles(["R-7.pdf", "R-8.pdf"].map((name) => ({ ...another, name })));
+  await expect(page.locator("#strip-text")).toHaveText("2 receipts are added.");
+  await expect(page.getByRole("heading", { name: "Files that no payment names" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "R-8.pdf" })).toBeVisible();
+});
+
 test("lists bring costs: of a task by its card, and tasks of the price list with theirs; others see it at once", async ({
   page,
   plan,

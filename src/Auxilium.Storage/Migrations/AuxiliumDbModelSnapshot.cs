@@ -1800,6 +1800,58 @@ namespace Auxilium.Storage.Migrations
                     b.ToTable("proposals", (string)null);
                 });
 
+            modelBuilder.Entity("Auxilium.Storage.Rows.ReceiptRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<byte[]>("Content")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("content");
+
+                    b.Property<string>("MediaType")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("media_type");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("PersonId")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("person_id");
+
+                    b.Property<Guid>("ProjectId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("project_id");
+
+                    b.Property<DateTime?>("RemovedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("removed_at");
+
+                    b.Property<int>("Size")
+                        .HasColumnType("integer")
+                        .HasColumnName("size");
+
+                    b.HasKey("Id")
+                        .HasName("pk_receipts");
+
+                    b.HasIndex("ProjectId", "Name")
+                        .HasDatabaseName("ix_receipts_project_id_name");
+
+                    b.ToTable("receipts", (string)null);
+                });
+
             modelBuilder.Entity("Auxilium.Storage.Rows.RoleRow", b =>
                 {
                     b.Property<Guid>("ProjectId")
@@ -2731,6 +2783,16 @@ namespace Auxilium.Storage.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_proposals_projects_project_id");
+                });
+
+            modelBuilder.Entity("Auxilium.Storage.Rows.ReceiptRow", b =>
+                {
+                    b.HasOne("Auxilium.Storage.Rows.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_receipts_projects_project_id");
                 });
 
             modelBuilder.Entity("Auxilium.Storage.Rows.RoleRow", b =>

@@ -37,5 +37,12 @@ internal static class MoneyTables
             entry.HasIndex(e => e.EditId).IsUnique();
             entry.HasOne<ProjectRow>().WithMany().HasForeignKey(e => e.ProjectId);
         });
+        builder.Entity<ReceiptRow>(receipt =>
+        {
+            receipt.ToTable("receipts").HasIndex(r => new { r.ProjectId, r.Name });
+            receipt.HasOne<ProjectRow>().WithMany().HasForeignKey(r => r.ProjectId);
+            receipt.Property(r => r.At).HasColumnType("timestamp with time zone");
+            receipt.Property(r => r.RemovedAt).HasColumnType("timestamp with time zone");
+        });
     }
 }

@@ -29,12 +29,6 @@ public sealed class TaskTalk(IDbContextFactory<AuxiliumDb> databases, TimeProvid
     /// <summary>A task has at most this many files.</summary>
     public const int MostFiles = 50;
 
-    /// <summary>The files of a project come to at most this many bytes.</summary>
-    public const long MostProjectBytes = 500L * 1024 * 1024;
-
-    /// <summary>The files of all projects together.</summary>
-    public const long MostBytes = 10L * 1024 * 1024 * 1024;
-
     /// <summary>Ids of the tasks of a project that have comments or files.</summary>
     internal static async Task<IReadOnlySet<string>> TasksWithAsync(AuxiliumDb db, Guid project, CancellationToken cancel) =>
         (
@@ -188,10 +182,8 @@ public sealed class TaskTalk(IDbContextFactory<AuxiliumDb> databases, TimeProvid
         await using var db = await databases.CreateDbContextAsync(cancel);
         if (await db.Files.CountAsync(f => f.ProjectId == project && f.TaskId == task, cancel) >= MostFiles)
             return $"A task has at most {MostFiles} files: remove one first.";
-        if (await db.Files.Where(f => f.ProjectId == project).SumAsync(f => (long)f.Size, cancel) + content.Length > MostProjectBytes)
-            return $"The files of this project come to more than {MostProjectBytes / 1024 / 1024} MB: remove some that nobody needs.";
-        if (await db.Files.SumAsync(f => (long)f.Size, cancel) + content.Length > MostBytes)
-            return $"The files of all projects come to more than {MostBytes / 1024 / 1024 / 1024} GB: ask an organiser to make room.";
+        if (await FileRoom.WhyNoneAsync(db, project, content.Length, cancel) is { } full)
+            return full;
         db.Files.Add(
             new FileRow
             {

@@ -90,3 +90,29 @@ public sealed class MoneyEntryRow
     /// <summary>The entry that it takes back.</summary>
     public long? TakesBack { get; set; }
 }
+
+/// <summary>A receipt that was added as a file. It shows amounts, so it lies with the money and not with the files of a task.</summary>
+public sealed class ReceiptRow
+{
+    public Guid Id { get; set; }
+
+    public Guid ProjectId { get; set; }
+
+    public required string PersonId { get; set; }
+
+    /// <summary>In UTC.</summary>
+    public DateTime At { get; set; }
+
+    /// <summary>What it is called: the payments that name it so are those it is for.</summary>
+    public required string Name { get; set; }
+
+    /// <summary>Its media type, found in its content.</summary>
+    public required string MediaType { get; set; }
+
+    public int Size { get; set; }
+
+    public required byte[] Content { get; set; }
+
+    /// <summary>When it was removed, in UTC: until it is cleared away it can be brought back.</summary>
+    public DateTime? RemovedAt { get; set; }
+}

@@ -89,6 +89,7 @@ internal static class SignInCookies
     public static bool IsForPrograms(HttpContext context) =>
         context.Request.Path.StartsWithSegments("/api")
         || context.Request.Path.StartsWithSegments("/files")
+        || context.Request.Path.StartsWithSegments("/receipts")
         || context.Request.Path.StartsWithSegments("/openapi")
         || context.Request.Path.StartsWithSegments("/live");
 

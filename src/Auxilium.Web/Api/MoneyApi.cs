@@ -130,6 +130,7 @@ internal static class MoneyApi
         HttpContext context,
         PlanStore store,
         ProjectMoney money,
+        Receipts receipts,
         Storage.People.Directory directory,
         Today today,
         CancellationToken cancel
@@ -141,8 +142,14 @@ internal static class MoneyApi
             return Problems.NotFound("There is no such row in this plan.");
         var names = (await directory.AllAsync(cancel)).ToDictionary(person => person.Id, person => person.Name);
         NoStore(context);
+        var counted = await money.OfAsync(plan, today.Date, null, cancel);
+        var payments = counted.Money.Ledger.ItemsOf(task).SelectMany(item => item.Payments).ToList();
+        var files = payments.Any(payment => payment.Receipt is not null) ? await receipts.OfAsync(id, cancel) : [];
         return Results.Ok(
-            RowCostsDocument.Of(await money.OfAsync(plan, today.Date, null, cancel), row, await money.TextAsync(cancel), names)
+            RowCostsDocument.Of(counted, row, await money.TextAsync(cancel), names) with
+            {
+                Receipts = [.. ReceiptDocument.Of(id, files, payments).Where(file => file.Proves.Count > 0)],
+            }
         );
     }
 

@@ -140,6 +140,9 @@ public sealed record RowCostsDocument(
     IReadOnlyList<MoneyGroupDocument> Labour
 )
 {
+    /// <summary>Files of the receipts that its payments name.</summary>
+    public IReadOnlyList<ReceiptDocument> Receipts { get; init; } = [];
+
     internal static RowCostsDocument Of(CountedMoney counted, int row, MoneyText text, Dictionary<string, string> names)
     {
         var money = counted.Money;

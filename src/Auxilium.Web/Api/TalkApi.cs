@@ -7,7 +7,6 @@ using Auxilium.Storage.Rows;
 using Auxilium.Storage.Tracking;
 using Auxilium.Web.Access;
 using Auxilium.Web.Pages.Shared;
-using Microsoft.Net.Http.Headers;
 
 namespace Auxilium.Web.Api;
 
@@ -147,21 +146,10 @@ internal static class TalkApi
             ? await AnswerAsync(id, task, context, talk, hours, cancel)
             : Results.Problem("There is no such file of yours.", statusCode: StatusCodes.Status404NotFound);
 
-    /// <summary>Files can be read and saved, but nothing in them is ever run here.</summary>
-    private static async Task<IResult> FileAsync(Guid id, Guid file, HttpContext context, TaskTalk talk, CancellationToken cancel)
-    {
-        if (await talk.FileAsync(id, file, cancel) is not { } kept)
-            return Results.NotFound();
-        var headers = context.Response.Headers;
-        headers.ContentSecurityPolicy = "sandbox; default-src 'none'; frame-ancestors 'none'";
-        var isPicture = kept.MediaType.StartsWith("image/", StringComparison.Ordinal);
-        headers.ContentDisposition = new ContentDispositionHeaderValue(isPicture ? "inline" : "attachment")
-        {
-            FileNameStar = kept.Name,
-            FileName = "file" + Path.GetExtension(kept.Name),
-        }.ToString();
-        return Results.Bytes(kept.Content, kept.MediaType == "text/plain" ? "text/plain; charset=utf-8" : kept.MediaType);
-    }
+    private static async Task<IResult> FileAsync(Guid id, Guid file, HttpContext context, TaskTalk talk, CancellationToken cancel) =>
+        await talk.FileAsync(id, file, cancel) is { } kept
+            ? SafeFile.Of(context, kept.Name, kept.MediaType, kept.Content)
+            : Results.NotFound();
 
     private static async Task<IResult?> WhyNotAsync(Guid id, string task, PlanStore store, CancellationToken cancel)
     {

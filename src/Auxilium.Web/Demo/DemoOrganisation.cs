@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Auxilium.Exchange;
 using Auxilium.Exchange.PlanDocuments;
 using Auxilium.Exchange.Prices;
 using Auxilium.Planning.Load;
@@ -129,6 +130,7 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
                 ledger.Later(7 * weeks),
                 cancel
             );
+            await AddReceiptsAsync(db, stored.Project, path, people[0].Id, cancel);
             var folder = folders.FirstOrDefault(f => f.Value.Contains(plan.Project.Name)).Key;
             (await db.Projects.SingleAsync(p => p.Id == stored.Project, cancel)).FolderId = folder?.Id;
             foreach (var person in people)
@@ -142,6 +144,33 @@ public sealed class DemoOrganisation(IDbContextFactory<AuxiliumDb> databases, Pl
                             Role = Enum.Parse<ProjectRole>(role, ignoreCase: true),
                         }
                     );
+        }
+    }
+
+    /// <summary>Receipts lie in a folder that is called like the plan's file.</summary>
+    private async Task AddReceiptsAsync(AuxiliumDb db, Guid project, string plan, string person, CancellationToken cancel)
+    {
+        var folder = Path.Combine(Folder, "receipts", Path.GetFileName(plan).Split('.')[0]);
+        if (!System.IO.Directory.Exists(folder))
+            return;
+        foreach (var file in System.IO.Directory.EnumerateFiles(folder).Order(StringComparer.Ordinal))
+        {
+            var content = await File.ReadAllBytesAsync(file, cancel);
+            if (!FileKinds.TryFind(file, content, out var type, out var problem))
+                throw new InvalidDataException(problem);
+            db.Receipts.Add(
+                new ReceiptRow
+                {
+                    Id = Guid.NewGuid(),
+                    ProjectId = project,
+                    PersonId = person,
+                    At = today.Date.ToDateTime(new TimeOnly(8, 30), DateTimeKind.Utc),
+                    Name = Path.GetFileName(file),
+                    MediaType = type,
+                    Size = content.Length,
+                    Content = content,
+                }
+            );
         }
     }
 

@@ -2,6 +2,7 @@ using Auxilium.Planning.Editing;
 using Auxilium.Planning.Words;
 using Auxilium.Storage;
 using Auxilium.Storage.Exports;
+using Auxilium.Storage.Money;
 using Auxilium.Storage.Notices;
 using Auxilium.Storage.People;
 using Auxilium.Storage.Plans;
@@ -165,6 +166,7 @@ internal sealed class DayJob(
     Mails mails,
     ClosedProjects closed,
     ExportShelf exports,
+    Receipts receipts,
     WeeklyMail weekly,
     OwnAddress address,
     TimeProvider clock
@@ -187,6 +189,7 @@ internal sealed class DayJob(
                 await mails.ClearAsync(cancel);
                 await closed.ClearAsync(cancel);
                 await exports.ClearAsync(cancel);
+                await receipts.ClearAsync(cancel);
             },
             cancel
         );

@@ -1,6 +1,8 @@
 // @ts-check
 // How money is asked for and changed.
 
+import { whyTooLarge } from "../shared/files.js";
+
 /**
  * @typedef {object} Item
  * @property {string} id
@@ -29,7 +31,21 @@
  * @property {RowMoney} money
  * @property {{ item: Item, planned: number, paid: number, supplierName: string }[]} items
  * @property {Group[]} labour
+ * @property {Receipt[]} receipts
  */
+/**
+ * @typedef {object} Receipt that was added as a file
+ * @property {string} id
+ * @property {string} name
+ * @property {string[]} proves what payments call it
+ * @property {string} type
+ * @property {number} size in bytes
+ * @property {string} person
+ * @property {string} at
+ * @property {string} address
+ */
+/** @typedef {{ day: string, amount: number, item: string, task: string, name: string | null, receipt: string | null }} Paid */
+/** @typedef {{ version: number, payments: Paid[], files: Receipt[] }} Receipts */
 /**
  * @typedef {object} ProjectMoney
  * @property {string | null} currency
@@ -129,17 +145,37 @@ export class MoneyServer {
     document.dispatchEvent(new CustomEvent("money-changed", { detail: this.version }));
   }
 
+  /**
+   * Adds a receipt as a file.
+   * @param {File} file @param {string | null} called what its payment calls it, where it calls it anything
+   * @returns {Promise<Receipt>}
+   */
+  addReceipt(file, called = null) {
+    const problem = whyTooLarge(file);
+    if (problem) return Promise.reject(new Error(problem));
+    const named = new URLSearchParams({ name: file.name, ...(called === null ? {} : { receipt: called }) });
+    return this.#send(`/money/receipts?${named}`, "POST", file);
+  }
+
+  /** Removes a receipt, or brings it back. @param {string} id @returns {Promise<string>} what was done, in a sentence */
+  async setReceipt(id, isRemoved = true) {
+    const path = `/money/receipts/${id}`;
+    return (await (isRemoved ? this.#send(path, "DELETE") : this.#send(`${path}/back`, "POST"))).sentence;
+  }
+
   /** @param {object} what @returns {Promise<string>} */
   async #post(what) {
-    const answer = await this.#sent(
-      fetch(`${this.#address}/money/edits`, {
-        method: "POST",
-        headers: { "Content-Type": "application/json", "X-Auxilium-Token": this.#token },
-        body: JSON.stringify({ id: crypto.randomUUID(), baseVersion: this.version, ...what }),
-      }),
-    );
+    const body = JSON.stringify({ id: crypto.randomUUID(), baseVersion: this.version, ...what });
+    const answer = await this.#send("/money/edits", "POST", body);
     this.version = answer.version;
     return answer.sentence;
+  }
+
+  /** @param {string} path @param {string} method @param {string | File} [body] JSON, or a file as it is */
+  #send(path, method, body) {
+    const type = typeof body === "string" ? "application/json" : "application/octet-stream";
+    const headers = { "X-Auxilium-Token": this.#token, ...(body === undefined ? {} : { "Content-Type": type }) };
+    return this.#sent(fetch(this.#address + path, { method, headers, body }));
   }
 
   /** @param {Promise<Response>} asked @returns {Promise<any>} */

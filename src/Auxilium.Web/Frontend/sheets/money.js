@@ -7,6 +7,7 @@ import { choiceField, element, keepTyped, quietButton } from "../plan/card/field
 import { amountField } from "../money/fields.js";
 import { bars, curve } from "../money/charts.js";
 import { earnedFigures, lead, mainFigures } from "../money/figures.js";
+import { makeReceipts } from "../money/receipts.js";
 import { MoneyServer } from "../money/server.js";
 import { say } from "../money/text.js";
 import { momentInWords } from "../shared/moments.js";
@@ -17,12 +18,14 @@ const content = /** @type {HTMLElement} */ (document.getElementById("content"));
 const server = new MoneyServer(main.dataset.project ?? "", main.dataset.token ?? "");
 const mayEdit = main.dataset.rights === "edit";
 const state = { by: "category", all: false };
+/** Takes back what was told last. @type {() => Promise<string>} */ let undo = () => server.takeBack();
+const receipts = makeReceipts(server, mayEdit, `/projects/${main.dataset.project}`, strip);
 /** @type {Money} */ let money;
 /** @type {Curve | null} */ let line = null;
 
 content.removeAttribute("aria-live");
 await load();
-document.getElementById("undo")?.addEventListener("click", () => void takeBack());
+document.getElementById("undo")?.addEventListener("click", () => void takeBack(undo));
 // What others changed while this page was not looked at.
 document.addEventListener("visibilitychange", () => {
   if (!document.hidden) load().catch(() => {});
@@ -35,12 +38,13 @@ main.dataset.whole = "true";
 async function load() {
   money = await server.ask("/money");
   draw();
+  await receipts.load(money);
 }
 
 /** @param {object} edit @param {(problem: string) => void} tell */
 async function change(edit, tell) {
   try {
-    strip(await server.change(edit), true);
+    strip(await server.change(edit), () => server.takeBack());
     tell("");
     await load();
   } catch (error) {
@@ -48,23 +52,25 @@ async function change(edit, tell) {
   }
 }
 
-async function takeBack(redo = false) {
+/** @param {() => Promise<string>} how @param {(() => Promise<string>) | null} [again] takes that back */
+async function takeBack(how, again = null) {
   try {
-    strip(await server.takeBack(redo), !redo);
+    strip(await how(), again);
     await load();
   } catch (error) {
-    strip(/** @type {Error} */ (error).message, false);
+    strip(/** @type {Error} */ (error).message, null);
   }
 }
 
-/** @param {string} text @param {boolean} canUndo */
-function strip(text, canUndo) {
+/** @param {string} text @param {(() => Promise<string>) | null} takesBack */
+function strip(text, takesBack) {
   const strip = /** @type {HTMLElement} */ (document.getElementById("strip"));
   strip.hidden = false;
   const said = document.getElementById("strip-text");
   if (said) said.textContent = text;
-  const undo = document.getElementById("undo");
-  if (undo) undo.hidden = !canUndo;
+  const button = document.getElementById("undo");
+  if (button) button.hidden = takesBack === null;
+  if (takesBack) undo = takesBack;
 }
 
 function draw() {
@@ -79,6 +85,7 @@ function draw() {
       section("By category, person or supplier", byParts()),
       section("By month", bars(money.months.map(monthBar), { of: "Month", amount: "Planned" }, money)),
       section("To be paid", toBePaid()),
+      section("Payments", receipts.host),
       lists(),
       ...(money.changes.length > 0 ? [section("Changes", changes())] : []),
     ),
@@ -367,7 +374,17 @@ function changes() {
       ),
     );
   const actions = element("div", { class: "actions" });
-  if (money.canUndo) actions.append(quietButton("Undo my last change", () => void takeBack()));
-  if (money.canRedo) actions.append(quietButton("Redo", () => void takeBack(true)));
+  if (money.canUndo) actions.append(quietButton("Undo my last change", () => void takeBack(() => server.takeBack())));
+  if (money.canRedo)
+    actions.append(
+      quietButton(
+        "Redo",
+        () =>
+          void takeBack(
+            () => server.takeBack(true),
+            () => server.takeBack(),
+          ),
+      ),
+    );
   return element("div", {}, list, actions);
 }

@@ -2,6 +2,7 @@
 // What people say about a task and the files they add. It is not part of the plan: it is loaded separately, and saved at once.
 
 /** @import { Store } from "../state/store.js" */
+import { sizeOf, whyTooLarge } from "../../shared/files.js";
 import { momentInWords } from "../../shared/moments.js";
 import { element, quietButton } from "./fields.js";
 
@@ -11,8 +12,6 @@ import { element, quietButton } from "./fields.js";
  * KeptFile
  */
 /** @typedef {{ comments: Comment[], files: KeptFile[], worked: { person: string, hours: number }[] }} Talk */
-
-const MOST_BYTES = 10 * 1024 * 1024;
 
 export class TaskTalk {
   #store;
@@ -114,14 +113,13 @@ export class TaskTalk {
 
   /** @param {File} file */
   async #add(file) {
-    const large = file.size > MOST_BYTES;
-    this.#fileProblem.textContent = large
-      ? `“${file.name}” has ${Math.ceil(file.size / 1e6)} MB: a file has at most 10 MB.`
-      : await this.#ask(this.#task, `/files?name=${encodeURIComponent(file.name)}`, {
-          method: "POST",
-          headers: { "Content-Type": "application/octet-stream" },
-          body: file,
-        });
+    this.#fileProblem.textContent =
+      whyTooLarge(file) ||
+      (await this.#ask(this.#task, `/files?name=${encodeURIComponent(file.name)}`, {
+        method: "POST",
+        headers: { "Content-Type": "application/octet-stream" },
+        body: file,
+      }));
     this.#file.value = "";
   }
 
@@ -180,7 +178,3 @@ export class TaskTalk {
     if (known) this.#store.talked(this.#task, comments.length, files.length);
   }
 }
-
-/** @param {number} bytes */
-const sizeOf = (bytes) =>
-  bytes < 1000 ? `${bytes} B` : bytes < 1e6 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1e6).toFixed(1)} MB`;

@@ -7,7 +7,10 @@
 import { choiceField, element, keepTyped, quietButton, textField } from "../card/fields.js";
 import { amountField } from "../../money/fields.js";
 import { MoneyServer, newId } from "../../money/server.js";
+import { receiptOf } from "../../money/receipts.js";
 import { AMOUNT_HELP, plain, readAmount, say } from "../../money/text.js";
+import { chooseFiles } from "../../shared/files.js";
+import { dayFrom, withYear } from "../state/time.js";
 
 const KINDS = /** @type {[Item["kind"], string][]} */ ([
   ["fixed", "Fixed cost"],
@@ -244,6 +247,7 @@ class CostsSheet {
           element("td", { class: "number" }, say(planned, costs)),
           element("td", {}),
         ),
+        ...(item.payments.length > 0 ? [element("tr", {}, element("td", { colspan: "5" }, this.#paid(item)))] : []),
       ];
     const cell = (/** @type {HTMLElement} */ field, number = false) => {
       field.classList.add("is-bare");
@@ -351,26 +355,6 @@ class CostsSheet {
 
   /** @param {Item} item */
   #payments(item) {
-    const costs = /** @type {Costs} */ (this.#costs);
-    const list = element("ul", { class: "rows" });
-    item.payments.forEach((payment, at) =>
-      list.append(
-        element(
-          "li",
-          {},
-          element(
-            "span",
-            {},
-            `${payment.day}: ${say(payment.amount, costs)}${payment.receipt ? `, ${payment.receipt}` : ""}`,
-          ),
-          quietButton(
-            "Delete",
-            () => this.#set(item, { payments: item.payments.filter((_, i) => i !== at) }, (said) => this.#tell(said)),
-            `Delete the payment of ${payment.day}`,
-          ),
-        ),
-      ),
-    );
     const add = textField(
       "Add a payment",
       "",
@@ -381,7 +365,55 @@ class CostsSheet {
       },
       { hint: "12 May 50.00 R-109", key: `payment ${item.id}` },
     );
-    return element("div", { class: "costs-whole" }, list, add);
+    return element("div", { class: "costs-whole" }, this.#paid(item), add);
+  }
+
+  /** What was paid of it, with the receipts. @param {Item} item */
+  #paid(item) {
+    const costs = /** @type {Costs} */ (this.#costs);
+    const problem = element("p", { class: "problem", role: "alert" });
+    const list = element("ul", { class: "rows" });
+    item.payments.forEach((payment, at) => {
+      const day = withYear(dayFrom(payment.day));
+      const isProved = costs.receipts.some(({ proves }) => proves.includes(payment.receipt ?? ""));
+      const line = element("li", {}, element("span", {}, `${day}: ${say(payment.amount, costs)} `));
+      if (payment.receipt !== null) line.append(receiptOf(payment.receipt, costs.receipts));
+      if (this.#mayEdit) {
+        const words = isProved ? "Other file…" : "Receipt file…";
+        const name = `${words} for the payment of ${day}`;
+        const attach = quietButton(words, () => void this.#attach(item, at, problem), name);
+        attach.dataset.field = `receipt ${at} ${item.id}`;
+        const remove = quietButton(
+          "Delete",
+          () => this.#set(item, { payments: item.payments.filter((_, i) => i !== at) }, (said) => this.#tell(said)),
+          `Delete the payment of ${day}`,
+        );
+        line.append(attach, remove);
+      }
+      list.append(line);
+    });
+    return element("div", {}, list, problem);
+  }
+
+  /** Adds the receipt of a payment as a file. @param {Item} item @param {number} at which payment @param {HTMLElement} problem */
+  async #attach(item, at, problem) {
+    const payment = item.payments[at];
+    const [file] = await chooseFiles(false);
+    if (!file || !payment) return;
+    problem.textContent = "";
+    try {
+      const { name, proves } = await this.#server.addReceipt(file, payment.receipt);
+      const focus = `receipt ${at} ${item.id}`;
+      if (payment.receipt !== null && proves.includes(payment.receipt)) {
+        this.#tell(`“${name}” is kept with the money of this project.`);
+        await this.load(focus);
+        return;
+      }
+      const payments = item.payments.map((each, i) => (i === at ? { ...each, receipt: name } : each));
+      this.#set(item, { payments }, (said) => (problem.textContent = said));
+    } catch (error) {
+      problem.textContent = /** @type {Error} */ (error).message;
+    }
   }
 
   /** The last line: a name makes an item. */
