@@ -23,6 +23,15 @@ public static class Amounts
         : amount == 0 ? other
         : amount + other;
 
+    /// <summary>
+    /// What minutes cost at a rate for an hour. Most come to whole hours, and to count those is faster than to divide what they cost.
+    /// </summary>
+    internal static decimal Minutes(this decimal minutes, decimal hour)
+    {
+        var whole = (long)minutes;
+        return whole == minutes && whole % 60 == 0 ? whole / 60 * hour : minutes * hour / 60;
+    }
+
     /// <summary>A part of an amount. The whole part is the whole amount, to the last decimal.</summary>
     internal static decimal Times(this decimal amount, (long Some, long Of) part) =>
         part.Some == part.Of ? amount : amount * part.Some / part.Of;

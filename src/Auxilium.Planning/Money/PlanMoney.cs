@@ -162,7 +162,7 @@ public sealed class PlanMoney
                 Whole = Whole.Plus(_rows[row]);
     }
 
-    /// <param name="lines">Where each part is put too.</param>
+    /// <param name="lines">Where each part is put, instead of being added up.</param>
     private CostSum Reckon(int row, List<CostLine>? lines)
     {
         var sum = default(RunningSum);
@@ -171,53 +171,62 @@ public sealed class PlanMoney
         if (isLeaf)
             foreach (var assignment in task.Assignments)
                 if (RatesOf(assignment.Person) is { IsEmpty: false } rates)
-                    Add(LabourOf(row, assignment, rates, done));
+                {
+                    AddLabour(ref sum, row, assignment, rates, done);
+                    sum.EndLine(lines, row, assignment.Person, null);
+                }
         // Whoever is not on the task, or no longer, worked all the same.
         if (done.Count > 0)
             foreach (var (person, _, cost) in done)
                 if (cost != 0 && !(isLeaf && IsOn(task, person)))
-                    Add(new CostLine(row, person, null, PlannedCost.None, cost, 0));
+                {
+                    sum.Spend(cost, 0);
+                    sum.EndLine(lines, row, person, null);
+                }
         foreach (var item in Ledger.ItemsOf(task.Id))
-            Add(LineOf(row, item));
-        return sum.Sum;
-
-        void Add(in CostLine line)
         {
-            sum.Add(line);
-            lines?.Add(line);
+            AddItem(ref sum, row, item);
+            sum.EndLine(lines, row, null, item);
         }
+        return sum.Sum;
     }
 
     private static bool IsOn(PlanTask task, string person) => task.Assignments.Any(assignment => assignment.Person == person);
 
     private static Done? DoneBy(string person, IReadOnlyList<Done> done) => done.FirstOrDefault(of => of.Person == person);
 
-    private CostLine LabourOf(int row, Assignment assignment, Rates rates, IReadOnlyList<Done> done)
+    private void AddLabour(ref RunningSum sum, int row, Assignment assignment, Rates rates, IReadOnlyList<Done> done)
     {
-        var task = Schedule.Plan.Tasks[row];
         var effort = EffortOf(row, assignment);
-        var planned = PlannedOf(row, assignment, rates, effort);
+        var (perUse, work) = PlannedOf(row, assignment, rates, effort);
+        sum.Plan(Accrual.Start, perUse);
+        sum.Plan(Accrual.Evenly, work);
+        sum.Labour(perUse.Plus(work));
         if (Actuals == Actuals.Progress)
-            return Reached(row, assignment.Person, null, planned);
+        {
+            sum.Reach(Reached(row, Accrual.Start, perUse), perUse);
+            sum.Reach(Reached(row, Accrual.Evenly, work), work);
+            return;
+        }
+        var task = Schedule.Plan.Tasks[row];
         var worked = done.Count == 0 ? null : DoneBy(assignment.Person, done);
         var spent = worked is null ? 0 : worked.Cost + rates.On(worked.First).PerUse;
-        var left = task.IsFinished ? 0 : LeftOf(row, assignment, rates, effort * (1 - task.Progress));
-        return new CostLine(row, assignment.Person, null, planned, spent, left);
+        sum.Spend(spent, task.IsFinished ? 0 : LeftOf(row, assignment, rates, effort * (1 - task.Progress)));
     }
 
-    /// <summary>Effort at the rates of its days, and once what using them costs (rule M2).</summary>
-    private PlannedCost PlannedOf(int row, Assignment assignment, Rates rates, decimal effort)
+    /// <summary>What using somebody costs once, and effort at the rates of its days (rule M2).</summary>
+    private (decimal PerUse, decimal Work) PlannedOf(int row, Assignment assignment, Rates rates, decimal effort)
     {
         var start = rates.IsSteady ? default : Schedule.StartOf(row).Date;
         if (rates.IsSteady || rates.IsSteadyIn(start, Schedule.FinishOf(row).Date))
         {
             var rate = rates.On(start);
-            return new PlannedCost(rate.PerUse, effort * rate.Hour / 60, 0);
+            return (rate.PerUse, effort.Minutes(rate.Hour));
         }
         return PlannedByDay(row, assignment, rates);
     }
 
-    private PlannedCost PlannedByDay(int row, Assignment assignment, Rates rates)
+    private (decimal PerUse, decimal Work) PlannedByDay(int row, Assignment assignment, Rates rates)
     {
         var (first, cost) = ((DateOnly?)null, 0m);
         WorkOf(row, assignment)
@@ -226,7 +235,7 @@ public sealed class PlanMoney
                 first ??= day;
                 cost += minutes * rates.On(day).Hour;
             });
-        return new PlannedCost(rates.On(first ?? Schedule.StartOf(row).Date).PerUse, cost / 60, 0);
+        return (rates.On(first ?? Schedule.StartOf(row).Date).PerUse, cost / 60);
     }
 
     private decimal LeftOf(int row, Assignment assignment, Rates rates, decimal left)
@@ -234,7 +243,7 @@ public sealed class PlanMoney
         var (from, finish) = (AsOf.AddDays(1), Schedule.FinishOf(row).Date);
         // What should be over is done as soon as they can, whenever that is.
         if (left == 0 || rates.IsSteadyIn(from, finish > from ? finish : DateOnly.MaxValue))
-            return left * rates.On(from).Hour / 60;
+            return left.Minutes(rates.On(from).Hour);
         return LeftByDay(row, assignment, rates, left, from);
     }
 
@@ -247,7 +256,7 @@ public sealed class PlanMoney
         return cost / 60;
     }
 
-    private CostLine LineOf(int row, CostItem item)
+    private void AddItem(ref RunningSum sum, int row, CostItem item)
     {
         var isOff = Schedule.IsOff(row);
         // To work out the length of a phase takes long.
@@ -255,42 +264,34 @@ public sealed class PlanMoney
             isOff ? 0
             : item.Per == PricePer.Unit ? item.Planned(0, 1)
             : item.Planned(Schedule.LengthOf(row).Count, Schedule.Plan.Project.Units.MinutesPerDay);
-        var planned = item.Accrues switch
-        {
-            Accrual.Start => new PlannedCost(whole, 0, 0),
-            Accrual.Evenly => new PlannedCost(0, whole, 0),
-            _ => new PlannedCost(0, 0, whole),
-        };
+        sum.Plan(item.Accrues, whole);
         if (Actuals == Actuals.Progress)
-            return isOff ? new CostLine(row, null, item, planned, 0, planned.Whole) : Reached(row, null, item, planned);
+        {
+            sum.Reach(isOff ? 0 : Reached(row, item.Accrues, whole), whole);
+            return;
+        }
         var paid = item.Paid(AsOf);
-        return new CostLine(row, null, item, planned, paid, isOff || IsFinished(row) ? 0 : Math.Max(0, whole - paid));
+        sum.Spend(paid, isOff || IsFinished(row) ? 0 : Math.Max(0, whole - paid));
     }
 
-    /// <summary>With what of a row's planned cost is spent by how far it is (rule M5).</summary>
-    private CostLine Reached(int row, string? person, CostItem? item, PlannedCost planned)
-    {
-        var start = planned.AtStart != 0 && IsStarted(row) ? planned.AtStart : 0;
-        var evenly = planned.Evenly != 0 && ProgressOf(row) is not 0 and var progress ? planned.Evenly * progress : 0;
-        var finish = planned.AtFinish != 0 && IsFinished(row) ? planned.AtFinish : 0;
-        var spent = start.Plus(evenly).Plus(finish);
-        return new CostLine(row, person, item, planned, spent, spent == 0 ? planned.Whole : planned.Whole - spent);
-    }
+    /// <summary>What of an amount is spent by how far a row is (rule M5).</summary>
+    private decimal Reached(int row, Accrual accrues, decimal amount) =>
+        amount == 0
+            ? 0
+            : accrues switch
+            {
+                Accrual.Start => IsStarted(row) ? amount : 0,
+                Accrual.Evenly => ProgressOf(row) is not 0 and var progress ? amount * progress : 0,
+                _ => IsFinished(row) ? amount : 0,
+            };
 
-    private bool IsStarted(int row) => Any(row, task => task.IsStarted);
+    private bool IsStarted(int row) => Schedule.IsPhase(row) ? Any(row, task => task.IsStarted) : Schedule.Plan.Tasks[row].IsStarted;
 
-    private bool IsFinished(int row)
-    {
-        if (!Schedule.IsPhase(row))
-            return Schedule.Plan.Tasks[row].IsFinished;
-        return !Any(row, task => !task.IsFinished);
-    }
+    private bool IsFinished(int row) => Schedule.IsPhase(row) ? !Any(row, task => !task.IsFinished) : Schedule.Plan.Tasks[row].IsFinished;
 
-    /// <summary>Whether any task of a phase, or the task itself, is so; inactive ones are none of it.</summary>
+    /// <summary>Whether any task of a phase is so; inactive ones are none of it.</summary>
     private bool Any(int row, Func<PlanTask, bool> isSo)
     {
-        if (!Schedule.IsPhase(row))
-            return isSo(Schedule.Plan.Tasks[row]);
         var index = Schedule.Plan.Index;
         for (var inside = row + 1; inside < index.Count && index.LevelOf(inside) > index.LevelOf(row); inside++)
             if (Schedule.IsLeaf(inside) && isSo(Schedule.Plan.Tasks[inside]))
@@ -333,7 +334,7 @@ public sealed class PlanMoney
             + Ledger.Items.Where(items => !index.TryFind(items.Key, out _)).Sum(items => items.Value.Sum(item => item.Paid(AsOf)));
     }
 
-    /// <summary>Lines added up in place: there are tens of thousands.</summary>
+    /// <summary>Added up in place: there are tens of thousands of parts.</summary>
     private struct RunningSum
     {
         private decimal _start;
@@ -345,15 +346,30 @@ public sealed class PlanMoney
 
         public readonly CostSum Sum => new(new PlannedCost(_start, _evenly, _finish), _labour, _spent, _left);
 
-        public void Add(in CostLine line)
+        public void Plan(Accrual accrues, decimal amount)
         {
-            _start = _start.Plus(line.Planned.AtStart);
-            _evenly = _evenly.Plus(line.Planned.Evenly);
-            _finish = _finish.Plus(line.Planned.AtFinish);
-            if (line.Item is null)
-                _labour = _labour.Plus(line.Planned.Whole);
-            _spent = _spent.Plus(line.Spent);
-            _left = _left.Plus(line.Left);
+            if (accrues == Accrual.Start)
+                _start = _start.Plus(amount);
+            else if (accrues == Accrual.Evenly)
+                _evenly = _evenly.Plus(amount);
+            else
+                _finish = _finish.Plus(amount);
+        }
+
+        public void Labour(decimal amount) => _labour = _labour.Plus(amount);
+
+        public void Spend(decimal spent, decimal left) => (_spent, _left) = (_spent.Plus(spent), _left.Plus(left));
+
+        /// <summary>Spends something of an amount; the rest of it is left.</summary>
+        public void Reach(decimal spent, decimal whole) => Spend(spent, spent == 0 ? whole : whole - spent);
+
+        /// <summary>Puts what came together for a part into a line of its own, where there are lines, and begins anew.</summary>
+        public void EndLine(List<CostLine>? lines, int row, string? person, CostItem? item)
+        {
+            if (lines is null)
+                return;
+            lines.Add(new CostLine(row, person, item, new PlannedCost(_start, _evenly, _finish), _spent, _left));
+            this = default;
         }
     }
 
