@@ -58,6 +58,6 @@ test("where the project stands is said in a sentence or three", () => {
   assert.equal(
     lead(over),
     "It is expected to cost 90.00 €, 10.00 € over the budget of 80.00 €. 40.00 € are spent, and 50.00 € are left to spend. " +
-      "For each 100 spent, 92 of planned work is done; 80% of what was planned by now is done.",
+      "For each 100 € spent, 92 € of planned work is done; 80% of what was planned by now is done.",
   );
 });

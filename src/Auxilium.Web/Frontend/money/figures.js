@@ -27,18 +27,19 @@ export function lead(money) {
   return sentences.join(" ");
 }
 
+/** What is done for what was spent. @param {number} cpi @param {string} sign of the currency */
+const done = (cpi, sign) => `For each 100 ${sign} spent, ${Math.round(cpi * 100)} ${sign} of planned work is done`;
+
 /** What the curve says today. @param {Money} money */
-function curveSaid(money) {
-  const { cpi, spi } = money.project;
-  const cost =
-    cpi === null ? "nothing is spent yet" : `for each 100 spent, ${Math.round(cpi * 100)} of planned work is done`;
+function curveSaid({ project: { cpi, spi }, sign }) {
+  const cost = cpi === null ? "Nothing is spent yet" : done(cpi, sign);
   const time =
     spi === null
       ? "nothing was to be done yet"
       : spi >= 0.995 && spi <= 1.005
         ? "as much is done as was planned by now"
         : `${Math.round(spi * 100)}% of what was planned by now is done`;
-  return `${cost[0]?.toUpperCase()}${cost.slice(1)}; ${time}.`;
+  return `${cost}; ${time}.`;
 }
 
 /**
@@ -155,9 +156,7 @@ export function earnedFigures(money) {
       figure(
         "CPI",
         index(cpi),
-        cpi === null
-          ? "Nothing is spent yet."
-          : `For each 100 spent, ${Math.round(cpi * 100)} of planned work is done.`,
+        cpi === null ? "Nothing is spent yet." : `${done(cpi, money.sign)}.`,
         "Cost performance index: EV ÷ AC.",
       ),
       figure(
@@ -184,7 +183,7 @@ export function earnedFigures(money) {
         index(tcpi),
         tcpi === null
           ? "Nothing of the baseline’s cost is left to be spent."
-          : `To end at the baseline’s cost, each 100 that are spent from now on must do ${Math.round(tcpi * 100)} of planned work.`,
+          : `To end at the baseline’s cost, each 100 ${money.sign} that are spent from now on must do ${Math.round(tcpi * 100)} ${money.sign} of planned work.`,
         "To-complete performance index: (BAC − EV) ÷ (BAC − AC).",
       ),
       figure(

@@ -26,7 +26,7 @@ public sealed record ReportMoney(IReadOnlyList<string> Said, IReadOnlyList<Repor
             $"{text.Of(whole.Spent)} are spent, and {text.Of(whole.Left)} are left to spend.",
         ];
         if (plan.Measure is { } measure && new EarnedValue(money, measure) is { Cpi: { } cpi })
-            said.Add($"For each 100 spent, {Math.Round(cpi * 100):N0} of planned work is done.");
+            said.Add($"For each 100 {text.Sign} spent, {Math.Round(cpi * 100):N0} {text.Sign} of planned work is done.");
         var parts = Enumerable
             .Range(0, plan.Tasks.Length)
             .Where(row => plan.Tasks[row].Parent is null)
