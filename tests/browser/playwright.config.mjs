@@ -21,7 +21,7 @@ export default defineConfig({
     // Gliding bars would take a third of the processor, and every look at one would have to wait: one test looks at the gliding itself.
     contextOptions: { reducedMotion: "reduce" },
     launchOptions: {
-      executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+      executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium-headless-shell",
       args: [
         "--no-sandbox",
         "--disable-gpu",
