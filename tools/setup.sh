@@ -71,7 +71,7 @@ node_modules() {
 build_web() {
   local stamp=.build/web.stamp
   if [ ! -e "$stamp" ] ||
-    [ -n "$(find src demo Directory.Build.props Directory.Packages.props package-lock.json \
+    [ -n "$(find src demo Directory.Build.props Directory.Build.targets Directory.Packages.props package-lock.json \
       -newer "$stamp" -type f -not -path '*/wwwroot/*' -print -quit)" ]; then
     say "Building."
     mkdir -p .build

@@ -16,8 +16,8 @@ if (args is ["levelling"])
     return;
 }
 
-// In one process: nothing is generated and built, so it runs without a network. Methods that are still being compiled in full while they run
-// would be measured slower than they are, the first the most.
+// In one process: nothing is generated and built, so it runs without a network. Methods that are still being compiled in full while they
+// run would be measured slower than they are, the first the most.
 var config = DefaultConfig.Instance.AddJob(
     Job.ShortRun.WithWarmupCount(10).WithIterationCount(10).WithToolchain(InProcessEmitToolchain.Instance)
 );

@@ -62,6 +62,15 @@ public class ReceiptsTests(DemoApp demo) : IClassFixture<DemoApp>
     }
 
     [Fact]
+    public async Task A_number_that_no_file_can_be_called_finds_its_file()
+    {
+        var project = await demo.Api.CreateAsync(Paid.Replace("\"R-1\"", "\"2027/109\"", StringComparison.Ordinal));
+        var (_, added) = await AddAsync(project, "name=scan.PDF&receipt=2027%2F109", Pdf);
+        Assert.Equal(("2027-109.PDF", "2027/109"), ((string?)added["name"], (string?)added["proves"]![0]));
+        Assert.Equal("2027-109.PDF: 2027/109", Names(await AskAsync(project)));
+    }
+
+    [Fact]
     public async Task The_same_is_kept_once_another_of_the_name_gets_a_number_and_others_hear_of_both()
     {
         var project = await demo.Api.CreateAsync(Paid);

@@ -181,6 +181,7 @@ test("by keyboard: a receipt is added as a file to its payment, read on the Mone
   await paid.getByRole("button", { name: "Remove the receipt R-1.pdf" }).press("Enter");
   await expect(page.locator("#strip-text")).toHaveText("“R-1.pdf” is removed.");
   await expect(link).toHaveCount(0);
+  await expect(page.getByRole("button", { name: "Add receipts as files…" })).toBeFocused();
   await page.locator("#undo").press("Enter");
   await expect(page.locator("#strip-text")).toHaveText("“R-1.pdf” is back.");
   await expect(link).toBeVisible();

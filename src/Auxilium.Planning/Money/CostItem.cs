@@ -125,9 +125,6 @@ public sealed record CostItem(string Id, string Name)
 /// <param name="Receipt">What proves it: the number or name of a receipt, or the name of its file with or without the ending.</param>
 public readonly record struct Payment(DateOnly Day, decimal Amount, string? Receipt = null)
 {
-    /// <summary>What payments may call the receipt that is in a file, whatever the case of its letters.</summary>
-    public static IEnumerable<string> ReceiptsIn(string file) => [file, Path.GetFileNameWithoutExtension(file)];
-
     public string? WhyRefused() =>
         Receipt is { Length: > CostItem.LongestText } ? $"A receipt is named in at most {CostItem.LongestText} characters."
         : Amount == 0 ? "A payment of nothing pays nothing: give its amount."

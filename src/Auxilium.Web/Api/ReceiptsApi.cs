@@ -78,7 +78,7 @@ internal static class ReceiptsApi
         [Description("What the payment calls its receipt: the file is called so.")] string? receipt = null
     )
     {
-        var clean = FileKinds.CleanName(receipt is null ? name : Called(receipt, Path.GetExtension(name)));
+        var clean = receipt is null ? FileKinds.CleanName(name) : ReceiptNames.File(receipt, Path.GetExtension(name));
         if (clean.Length == 0)
             return Problems.Bad("A file needs a name.", "name");
         if (await store.LoadAsync(id, cancel) is null)
@@ -91,13 +91,13 @@ internal static class ReceiptsApi
             return Problems.Bad(full, "tooMany");
         MoneyApi.NoStore(context);
         var file = (await receipts.OfAsync(id, cancel)).Where(file => file.Id == added.Id);
-        return Results.Ok(ReceiptDocument.Of(id, [.. file], [new Payment(default, 0, receipt)]).Single());
+        return ReceiptDocument.Of(id, [.. file], [new Payment(default, 0, receipt)]) is [var document] ? Results.Ok(document) : NotThere();
     }
 
     private static async Task<IResult> SetAsync(Guid id, Guid file, bool isRemoved, Receipts receipts, CancellationToken cancel) =>
         await receipts.SetRemovedAsync(id, file, isRemoved, cancel) is { } name
             ? Results.Ok(new ReceiptChanged($"“{name}” is {(isRemoved ? "removed" : "back")}."))
-            : Problems.NotFound("There is no such receipt any more.");
+            : NotThere();
 
     private static async Task<IResult> FileAsync(Guid id, Guid file, HttpContext context, Receipts receipts, CancellationToken cancel)
     {
@@ -107,9 +107,7 @@ internal static class ReceiptsApi
         return SafeFile.Of(context, kept.Name, kept.MediaType, kept.Content);
     }
 
-    /// <summary>What a payment calls its receipt, with an ending.</summary>
-    private static string Called(string receipt, string ending) =>
-        receipt.EndsWith(ending, StringComparison.OrdinalIgnoreCase) ? receipt : receipt + ending;
+    private static IResult NotThere() => Problems.NotFound("There is no such receipt any more.");
 }
 
 /// <summary>What was paid, and the receipts of it.</summary>
@@ -170,13 +168,13 @@ public sealed record ReceiptDocument(
         var named = payments
             .Select(payment => payment.Receipt)
             .OfType<string>()
-            .ToLookup(receipt => receipt, StringComparer.OrdinalIgnoreCase);
+            .ToLookup(ReceiptNames.Plain, StringComparer.OrdinalIgnoreCase);
         return
         [
             .. files.Select(file => new ReceiptDocument(
                 file.Id,
                 file.Name,
-                [.. Payment.ReceiptsIn(file.Name).SelectMany(name => named[name]).Distinct(StringComparer.Ordinal)],
+                [.. ReceiptNames.In(file.Name).SelectMany(name => named[name]).Distinct(StringComparer.Ordinal)],
                 file.MediaType,
                 file.Size,
                 file.Person,

@@ -183,7 +183,8 @@ export function earnedFigures(money) {
         index(tcpi),
         tcpi === null
           ? "Nothing of the baseline’s cost is left to be spent."
-          : `To end at the baseline’s cost, each 100 ${money.sign} that are spent from now on must do ${Math.round(tcpi * 100)} ${money.sign} of planned work.`,
+          : `To end at the baseline’s cost, each 100 ${money.sign} that are spent from now on must do ` +
+              `${Math.round(tcpi * 100)} ${money.sign} of planned work.`,
         "To-complete performance index: (BAC − EV) ÷ (BAC − AC).",
       ),
       figure(

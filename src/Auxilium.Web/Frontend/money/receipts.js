@@ -3,10 +3,12 @@
 
 /** @import { MoneyServer, Receipt, Receipts } from "./server.js" */
 /** @import { Currency } from "./text.js" */
-import { element, quietButton } from "../plan/card/fields.js";
+import { element, keepTyped, quietButton } from "../plan/card/fields.js";
 import { dayFrom, withYear } from "../plan/state/time.js";
 import { chooseFiles, sizeOf } from "../shared/files.js";
 import { say } from "./text.js";
+
+const ADD = "add receipts";
 
 /** Payments that are shown before all are asked for. */
 const FIRST = 20;
@@ -49,6 +51,9 @@ export function makeReceipts(server, mayEdit, plan, tell) {
       tell(/** @type {Error} */ (error).message, null);
     }
     if (currency) await load(currency);
+    // What was pressed may be gone.
+    if (document.activeElement === document.body)
+      /** @type {HTMLElement | null} */ (host.querySelector(`[data-field="${ADD}"]`))?.focus();
   }
 
   const add = () =>
@@ -75,19 +80,21 @@ export function makeReceipts(server, mayEdit, plan, tell) {
     const shown = all ? payments : payments.slice(0, FIRST);
     const proved = payments.filter(({ receipt }) => files.some(({ proves }) => proves.includes(receipt ?? ""))).length;
     const loose = files.filter(({ proves }) => proves.length === 0);
-    host.replaceChildren(
-      payments.length === 0
-        ? element(
-            "p",
-            { class: "mute" },
-            "Nothing is paid yet. Payments are typed under Costs on the card of each task.",
-          )
-        : table(shown),
-      ...(payments.length > 0
-        ? [element("p", { class: "mute" }, `${proved} of ${payments.length} payments have their receipt as a file.`)]
-        : []),
-      ...(loose.length > 0 ? [element("h3", {}, "Files that no payment names"), list(loose)] : []),
-      actions(),
+    keepTyped(host, () =>
+      host.replaceChildren(
+        payments.length === 0
+          ? element(
+              "p",
+              { class: "mute" },
+              "Nothing is paid yet. Payments are typed under Costs on the card of each task.",
+            )
+          : table(shown),
+        ...(payments.length > 0
+          ? [element("p", { class: "mute" }, `${proved} of ${payments.length} payments have their receipt as a file.`)]
+          : []),
+        ...(loose.length > 0 ? [element("h3", {}, "Files that no payment names"), list(loose)] : []),
+        actions(),
+      ),
     );
   }
 
@@ -136,25 +143,22 @@ export function makeReceipts(server, mayEdit, plan, tell) {
   }
 
   function actions() {
-    const more = quietButton(all ? "Only the newest payments" : `All ${known.payments.length} payments`, () => {
-      all = !all;
-      draw();
-    });
-    return element(
-      "div",
-      { class: "actions" },
-      ...(known.payments.length > FIRST ? [more] : []),
-      ...(mayEdit
-        ? [
-            quietButton("Add receipts as files…", () => void add()),
-            element(
-              "span",
-              { class: "hint" },
-              "A file called R-109.pdf belongs to the payments with the receipt R-109.",
-            ),
-          ]
-        : []),
-    );
+    const row = element("div", { class: "actions" });
+    if (known.payments.length > FIRST) {
+      const more = quietButton(all ? "Only the newest payments" : `All ${known.payments.length} payments`, () => {
+        all = !all;
+        draw();
+      });
+      more.dataset.field = "all payments";
+      row.append(more);
+    }
+    if (mayEdit) {
+      const button = quietButton("Add receipts as files…", () => void add());
+      button.dataset.field = ADD;
+      const hint = "A file called R-109.pdf belongs to the payments with the receipt R-109.";
+      row.append(button, element("span", { class: "hint" }, hint));
+    }
+    return row;
   }
 
   return { host, load };
