@@ -24,7 +24,7 @@ const tasks = Array.from({ length: TASKS }, (_, i) => ({
 const document_ = { format: "auxilium-plan/1", project: { name: "Load bench", start: "2027-05-03" }, people, tasks };
 
 const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium-headless-shell",
   // A frame comes when the one before it is done: so that one sees what it takes.
   args: ["--no-sandbox", "--disable-gpu", "--disable-frame-rate-limit", "--disable-gpu-vsync"],
 });

@@ -9,7 +9,7 @@ const RUNS = 10;
 const LINE = { offline: false, latency: 150, downloadThroughput: 200_000, uploadThroughput: 100_000 };
 
 const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium-headless-shell",
   args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"],
 });
 const first = await browser.newPage();

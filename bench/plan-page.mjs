@@ -26,7 +26,7 @@ const first = [...new Set(links.map((link) => link.from))].slice(0, 4);
 const document_ = { format: "auxilium-plan/1", project: { name: "Bench", start: "2027-05-03" }, tasks, links };
 
 const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium-headless-shell",
   args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"],
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });

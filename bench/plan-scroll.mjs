@@ -25,7 +25,7 @@ const links = tasks.flatMap((_, i) => {
 const document_ = { format: "auxilium-plan/1", project: { name: "Bench", start: "2027-05-03" }, tasks, links };
 
 const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium-headless-shell",
   args: [
     "--no-sandbox",
     "--disable-gpu",

@@ -14,7 +14,7 @@ const tasks = Array.from({ length: TASKS }, (_, i) => ({ id: `t${i}`, name: `Tas
 const links = tasks.flatMap((_, i) => (i % 10 === 0 ? [] : [{ from: `t${i - 1}`, to: `t${i}` }]));
 
 const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium-headless-shell",
   args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"],
 });
 const page = await browser.newPage();

@@ -90,7 +90,7 @@ public class ReceiptsTests(DemoApp demo) : IClassFixture<DemoApp>
         var (_, added) = await AddAsync(project, "name=R-1.pdf", Pdf);
         var at = $"/api/v1/projects/{project}/money/receipts/{added["id"]}";
         using var removed = await demo.Api.Http.DeleteAsync(at);
-        Assert.Equal("“R-1.pdf” is removed.", (string?)JsonNode.Parse(await removed.Content.ReadAsStringAsync())!["sentence"]);
+        Assert.Equal("“R-1.pdf” removed.", (string?)JsonNode.Parse(await removed.Content.ReadAsStringAsync())!["sentence"]);
         Assert.Equal("", Names(await AskAsync(project)));
         Assert.Equal(HttpStatusCode.NotFound, (await demo.Api.Http.GetAsync((string)added["address"]!)).StatusCode);
         Assert.Equal(HttpStatusCode.NotFound, (await demo.Api.Http.DeleteAsync(at)).StatusCode);

@@ -157,7 +157,7 @@ test("by keyboard: a receipt is added as a file to its payment, read on the Mone
   /** @param {string} of @param {string} name @param {string} text */
   const attach = async (of, name, text) => {
     const asked = page.waitForEvent("filechooser");
-    await card.getByRole("button", { name: `Receipt file… for the payment of ${of}` }).press("Enter");
+    await card.getByRole("button", { name: `Add receipt… for the payment of ${of}` }).press("Enter");
     await (await asked).setFiles({ name, mimeType: "application/pdf", buffer: Buffer.from(text) });
   };
   // What is no receipt is said where it was added.
@@ -166,7 +166,7 @@ test("by keyboard: a receipt is added as a file to its payment, read on the Mone
   // It is called as its payment calls it; a payment that names none is told what it is called.
   await attach("4 May 2027", "scan.pdf", "%PDF-1.7 one");
   await expect(card.getByRole("link", { name: "R-1.pdf" })).toBeVisible();
-  await expect(card.getByRole("button", { name: "Other file… for the payment of 4 May 2027" })).toBeFocused();
+  await expect(card.getByRole("button", { name: "Change receipt… for the payment of 4 May 2027" })).toBeFocused();
   await attach("11 May 2027", "till.pdf", "%PDF-1.7 two");
   await expect(card.getByRole("link", { name: "till.pdf" })).toBeVisible();
   await expectAccessible(page, "Receipts on the card");
@@ -177,22 +177,22 @@ test("by keyboard: a receipt is added as a file to its payment, read on the Mone
   const link = paid.getByRole("link", { name: "R-1.pdf" });
   const file = await page.request.get((await link.getAttribute("href")) ?? "");
   expect(await file.text()).toBe("%PDF-1.7 one");
-  await expect(page.getByText("2 of 2 payments have their receipt as a file.")).toBeVisible();
+  await expect(page.getByText("2 of 2 payments have a receipt file.")).toBeVisible();
   await paid.getByRole("button", { name: "Remove the receipt R-1.pdf" }).press("Enter");
-  await expect(page.locator("#strip-text")).toHaveText("“R-1.pdf” is removed.");
+  await expect(page.locator("#strip-text")).toHaveText("“R-1.pdf” removed.");
   await expect(link).toHaveCount(0);
-  await expect(page.getByRole("button", { name: "Add receipts as files…" })).toBeFocused();
+  await expect(page.getByRole("button", { name: "Add receipts…" })).toBeFocused();
   await page.locator("#undo").press("Enter");
-  await expect(page.locator("#strip-text")).toHaveText("“R-1.pdf” is back.");
+  await expect(page.locator("#strip-text")).toHaveText("“R-1.pdf” restored.");
   await expect(link).toBeVisible();
 
   // Several at once: each finds its payment, or is listed without one.
   const asked = page.waitForEvent("filechooser");
-  await page.getByRole("button", { name: "Add receipts as files…" }).press("Enter");
+  await page.getByRole("button", { name: "Add receipts…" }).press("Enter");
   const another = { mimeType: "application/pdf", buffer: Buffer.from("%PDF-1.7 three") };
   await (await asked).setFiles(["R-7.pdf", "R-8.pdf"].map((name) => ({ ...another, name })));
-  await expect(page.locator("#strip-text")).toHaveText("2 receipts are added.");
-  await expect(page.getByRole("heading", { name: "Files that no payment names" })).toBeVisible();
+  await expect(page.locator("#strip-text")).toHaveText("2 receipts added.");
+  await expect(page.getByRole("heading", { name: "Files without a payment" })).toBeVisible();
   await expect(page.getByRole("link", { name: "R-8.pdf" })).toBeVisible();
 });
 

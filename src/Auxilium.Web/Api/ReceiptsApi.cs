@@ -96,7 +96,7 @@ internal static class ReceiptsApi
 
     private static async Task<IResult> SetAsync(Guid id, Guid file, bool isRemoved, Receipts receipts, CancellationToken cancel) =>
         await receipts.SetRemovedAsync(id, file, isRemoved, cancel) is { } name
-            ? Results.Ok(new ReceiptChanged($"“{name}” is {(isRemoved ? "removed" : "back")}."))
+            ? Results.Ok(new ReceiptChanged($"“{name}” {(isRemoved ? "removed" : "restored")}."))
             : NotThere();
 
     private static async Task<IResult> FileAsync(Guid id, Guid file, HttpContext context, Receipts receipts, CancellationToken cancel)

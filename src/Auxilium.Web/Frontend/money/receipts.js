@@ -61,7 +61,7 @@ export function makeReceipts(server, mayEdit, plan, tell) {
       const files = await chooseFiles(true);
       if (files.length === 0) return "";
       for (const file of files) await server.addReceipt(file);
-      return files.length === 1 ? `“${files[0]?.name}” is added.` : `${files.length} receipts are added.`;
+      return files.length === 1 ? `“${files[0]?.name}” added.` : `${files.length} receipts added.`;
     });
 
   /** @param {Receipt} file */
@@ -90,9 +90,9 @@ export function makeReceipts(server, mayEdit, plan, tell) {
             )
           : table(shown),
         ...(payments.length > 0
-          ? [element("p", { class: "mute" }, `${proved} of ${payments.length} payments have their receipt as a file.`)]
+          ? [element("p", { class: "mute" }, `${proved} of ${payments.length} payments have a receipt file.`)]
           : []),
-        ...(loose.length > 0 ? [element("h3", {}, "Files that no payment names"), list(loose)] : []),
+        ...(loose.length > 0 ? [element("h3", {}, "Files without a payment"), list(loose)] : []),
         actions(),
       ),
     );
@@ -153,7 +153,7 @@ export function makeReceipts(server, mayEdit, plan, tell) {
       row.append(more);
     }
     if (mayEdit) {
-      const button = quietButton("Add receipts as files…", () => void add());
+      const button = quietButton("Add receipts…", () => void add());
       button.dataset.field = ADD;
       const hint = "A file called R-109.pdf belongs to the payments with the receipt R-109.";
       row.append(button, element("span", { class: "hint" }, hint));

@@ -379,7 +379,7 @@ class CostsSheet {
       const line = element("li", {}, element("span", {}, `${day}: ${say(payment.amount, costs)} `));
       if (payment.receipt !== null) line.append(receiptOf(payment.receipt, costs.receipts));
       if (this.#mayEdit) {
-        const words = isProved ? "Other file…" : "Receipt file…";
+        const words = isProved ? "Change receipt…" : "Add receipt…";
         const name = `${words} for the payment of ${day}`;
         const attach = quietButton(words, () => void this.#attach(item, at, problem), name);
         attach.dataset.field = `receipt ${at} ${item.id}`;
@@ -405,7 +405,7 @@ class CostsSheet {
       const { name, proves } = await this.#server.addReceipt(file, payment.receipt);
       const focus = `receipt ${at} ${item.id}`;
       if (payment.receipt !== null && proves.includes(payment.receipt)) {
-        this.#tell(`“${name}” is kept with the money of this project.`);
+        this.#tell(`“${name}” added as the receipt.`);
         await this.load(focus);
         return;
       }
